@@ -1,0 +1,112 @@
+"""The command line: `nuntius transcribe`, `minutes`, `inquire`, and running the application."""
+
+import json
+import sys
+from datetime import date
+from pathlib import Path
+
+import click
+
+from nuntius.core.errors import Fault
+from nuntius.core.minutes.line import MeetingFacts
+
+
+class _Commands(click.Group):
+    """Faults end a command with their sentence and status 1."""
+
+    def invoke(self, context: click.Context) -> object:
+        try:
+            return super().invoke(context)
+        except Fault as fault:
+            click.echo(fault.sentence, err=True)
+            context.exit(1)
+
+
+@click.group(cls=_Commands)
+def main() -> None:
+    """Nuntius: meetings in, minutes that hold up out."""
+
+
+def _facts(day: str | None, attendees: str) -> MeetingFacts:
+    people = tuple(name.strip() for name in attendees.split(";") if name.strip())
+    return MeetingFacts(date.fromisoformat(day) if day else date.today(), people)
+
+
+_DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.")
+_START = click.option("--start", help="Time at which it began, HH:MM.")
+_ATTENDEES = click.option("--attendees", default="", help="Who was there: “A B;C D”.")
+_JSON = click.option("--json", "as_json", is_flag=True, help="Print JSON.")
+_FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+
+
+@main.command()
+@_FILE
+@_DATE
+@_START
+@_ATTENDEES
+@click.option("--template", help="Kind of meeting.")
+@click.option("--length", type=click.Choice(["short", "standard", "full"]), default="standard")
+@_JSON
+def minutes(file: Path, day: str | None, start: str | None, attendees: str, template: str | None, length: str, as_json: bool) -> None:
+    """Minutes of a transcript (VTT, SRT or text)."""
+    from nuntius.core.formats.json_ import minutes_json
+    from nuntius.core.formats.reading import read_transcript
+    from nuntius.core.minutes.build import make_minutes
+
+    transcript = read_transcript(file.read_bytes())
+    made = make_minutes(transcript, _facts(day, attendees), length)
+    if as_json:
+        click.echo(json.dumps(minutes_json(transcript, made), ensure_ascii=False, indent=1))
+    else:
+        from nuntius.core.formats.markdown import write_markdown
+        from nuntius.core.formats.written import written
+
+        click.echo("".join(write_markdown(written(file.stem, (), transcript, made))), nl=False)
+
+
+@main.command()
+@_FILE
+@click.argument("question")
+@_DATE
+@_START
+@_ATTENDEES
+@_JSON
+def inquire(file: Path, question: str, day: str | None, start: str | None, attendees: str, as_json: bool) -> None:
+    """An answer from a transcript, with the passages it was made from."""
+    from nuntius.core.formats.json_ import reply_json
+    from nuntius.core.formats.reading import read_transcript
+    from nuntius.core.inquiry import inquire as ask
+
+    transcript = read_transcript(file.read_bytes())
+    reply = ask(transcript, _facts(day, attendees), question)
+    if as_json:
+        click.echo(json.dumps(reply_json(transcript, reply), ensure_ascii=False, indent=1))
+    else:
+        click.echo(reply.text if reply.found else "The record does not hold that.")
+
+
+@main.command()
+@_FILE
+@click.option("--people", type=click.IntRange(1, 20), help="How many people spoke, where it is known.")
+@click.option("--json", "form", flag_value="json", default="text")
+@click.option("--vtt", "form", flag_value="vtt")
+@click.option("--rttm", "form", flag_value="rttm")
+def transcribe(file: Path, people: int | None, form: str) -> None:
+    """Who said what and when in a recording."""
+    from nuntius.core.formats.json_ import transcript_json
+    from nuntius.core.formats.rttm import write_rttm
+    from nuntius.core.formats.text import write_text
+    from nuntius.core.formats.webvtt import write_webvtt
+    from nuntius.core.speech.transcribe import transcribe as work
+    from nuntius.jobs.engines import diarizer, recogniser
+    from nuntius.settings import Settings
+
+    settings = Settings.from_environment()
+    transcript, spans = work(file, recogniser(settings, file), diarizer(settings), people)
+    writers = {
+        "json": lambda: [json.dumps(transcript_json(transcript), ensure_ascii=False) + "\n"],
+        "vtt": lambda: write_webvtt(transcript),
+        "rttm": lambda: write_rttm(spans, file.stem),
+        "text": lambda: write_text(transcript),
+    }
+    sys.stdout.writelines(writers[form]())

@@ -1,0 +1,19 @@
+"""Minutes as they stand for a reader: times as clock, owners by name."""
+
+from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes
+from nuntius.core.minutes.line import Line, Minutes
+from nuntius.core.times import short_clock
+from nuntius.core.transcript.transcript import Transcript
+
+
+def written(title: str, facts: tuple[str, ...], transcript: Transcript, minutes: Minutes) -> WrittenMinutes:
+    """Minutes with times from the transcript, nothing checked yet."""
+    lines = tuple(_line(transcript, line) for line in minutes.lines)
+    return WrittenMinutes(title, facts, minutes.coverage.share, lines)
+
+
+def _line(transcript: Transcript, line: Line) -> WrittenLine:
+    times = tuple(short_clock(transcript.turns[p.turn].words[p.first].start) for p in line.evidence)
+    due = f"{line.due:%a} {line.due.day} {line.due:%b %Y}" if line.due else ""
+    answer = line.answer.text if line.answer else ""
+    return WrittenLine(line.kind, line.text, line.owner, due, line.due_said or "", line.state, answer, False, times)

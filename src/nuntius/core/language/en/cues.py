@@ -1,0 +1,132 @@
+"""English cues of meetings: the words by which people commit, ask, agree, decide and move on."""
+
+import re
+
+
+def _cue(*patterns: str) -> re.Pattern[str]:
+    return re.compile(rf"(?:{'|'.join(patterns)})", re.I)
+
+
+BACKCHANNEL = _cue(
+    r"^\W*(?:(?:mm+|mhm|mm[- ]?hm+|uh[- ]?huh|hm+|yeah|yep|yes|yup|ok|okay|right|sure|good|great|lovely|perfect|fine|"
+    r"nice|huh|ah|oh|ouch|wow|thanks|thank you|exactly|true|understood|noted|nope|no|indeed|absolutely|of course|cheers)\W*)+$"
+)
+ASSENT = _cue(
+    r"^\W*(?:yes|yeah|yep|yup|sure|ok|okay|fine|agreed|agree|absolutely|of course|will do|no bother|no problem|"
+    r"happy to|with pleasure|consider it done|done|good|great|perfect|lovely|sounds good|works for me|go on|"
+    r"right|exactly|definitely|certainly|gladly|fair enough|can do|aye|me too|same here|i'm in|i can|i will|"
+    r"i'll|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
+    r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
+    r"\b(?:fine|good|okay) (?:by|for|with) me\b",
+    r"^\W*i like (?:that|it)\b",
+)
+REFUSAL = _cue(
+    r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
+    r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
+)
+DISMISSED = _cue(
+    r"\b(?:no need|you're all right|leave it|it'll keep|it can wait|don't bother|never mind|forget (?:it|that|i said)|"
+    r"not now|don't worry about (?:it|that)|scrap that|that won't be necessary|already (?:done|sorted))\b"
+)
+CONDITIONAL = _cue(
+    r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
+    r"\b(?:suppose|supposing|imagine|unless)\b",
+    r"\b(?:would|'d) have\b",
+    r"\bfailing that\b",
+    r"\bwish\b",
+    r"\bi(?:'d| would|) (?:never|rather|sooner)\b",
+)
+PAST = _cue(
+    r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
+    r"\b(?:i|we|he|she|they)(?:'d|'ve| had| have) (?:already|just)\b",
+)
+INTENT = _cue(
+    r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
+    r"\blet me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
+    r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take|i'll take|i've got (?:that|it|this) one|count on me)\b",
+)
+PROMISE = _cue(  # binding only with a date or as an answer to a request
+    r"\bi can\b",
+    r"\bi(?:'ve| have) (?:got )?to\b",
+    r"\bi(?:'d better| need to| want to| should| must| ought to)\b",
+    r"\bi(?:'m| am) \w+ing\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b",
+    r"\b(?:it|that|they|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
+    r"\bgoes (?:in|out|off|up)\b",
+    r"\bi'd \w+ (?:her|it|them|him)\b",
+)
+GROUP_INTENT = _cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
+EMPTY_VERBS = frozenset(
+    "be have know think see say mean guess suppose hope want like need believe admit remember miss love hate stop "
+    "shut feel wonder bet imagine doubt try_to come wait stay find happen understand agree hear resign".split()
+)
+REQUEST = _cue(
+    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
+    r"\bwould you mind\b",
+    r"\bdo you want to\b",
+    r"\bplease\b",
+    r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
+    r"\bi(?:'d| would) like you to\b",
+    r"\bi need you to\b",
+    r"\b(?:tell|ask|send|remind|ring|call|email|bring|give|get|put|write|check|book|make sure) .{2,40} (?:from|for) me\b",
+    r"\b(?:how about|what about) you \w+ing\b",
+)
+UNTAKEN = _cue(
+    r"\b(?:some ?(?:body|one))(?:'s| has| should| needs| must| ought| will)?(?: got)? (?:to |should |have to |ought to )?\w+",
+    r"\bwho(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has)\b",
+    r"\bwho(?:'ll| will)\b",
+    r"\bwho'd like to\b",
+    r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
+    r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
+)
+TAKING = _cue(
+    r"\b(?:i'll|i will|i can|i could|let me|leave|me|mine)\b",
+)
+DECIDED = _cue(
+    r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
+    r"\b(?:it is|it's|is it),? then\b",
+    r"\bthen it(?:'s| is)\b",
+    r"\b(?:so )?that(?:'s| is) (?:settled|decided|agreed|it then|how|what we'll|what we're|carried|the decision|final)\b",
+    r"\b(?:agreed|decided|settled|carried|resolved|motion (?:passes|passed|is carried)|unanimous)\b(?! to disagree)",
+    r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",
+    r"\blet's (?:say|make it|do|keep|leave|drop|park|move|stick|take|book|order|hold|not|call it|postpone|put|have|start|use|buy|cancel)\b",
+    r"\b(?:\w+ to (?:one|two|three|four|five|none|nil|\d+)),? then\b",
+    r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?|is|are)\b",
+    r"\bget (?:them|it|those),? then\b",
+    r"\bwe(?:'ll| will| shall) (?:keep|drop|leave|make|stay|stick|use|hold|move|start|open|close|buy|order|pay|have|take|do|not|say|call|put|run|give|cut|allow|send|meet|wait|charge|accept|offer|set|stop|skip|cancel|postpone)\b",
+    r"\b(?:everybody|everyone|all) (?:happy|agreed|in favour|okay|ok|fine)\b",
+    r"\b(?:anybody|anyone|any ?body) (?:unhappy|against|object|opposed|disagree)",
+    r"^\W*(?:yeah|yes|right|okay|ok|fine|good|done|great)?,?\s*(?:six|\w+) on everything\b",
+    r"\bit is\W*$",
+    r"\bwe(?:'re| are) (?:agreed|going with|keeping|dropping|sticking|staying)\b",
+    r"\bi(?:'ll| will) (?:minute|record) (?:that|it)\b",
+    r"\bsame time\b.*\bnext\b",
+    r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
+)
+VOTE = _cue(
+    r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b"
+)
+OBJECTION = _cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
+DEFERRED = _cue(
+    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today)\b"
+)
+UNKNOWN = _cue(
+    r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
+)
+RHETORICAL = _cue(
+    r"\b(?:who knows|what could possibly|who's going to argue|isn't it|aren't (?:they|we|you)|wasn't it|won't (?:it|they)|doesn't it|don't (?:they|you|we)|shall we|right|you know|can they|can we all|would you bet|how are you|is that a|remember that|can you believe|are you serious|don't you think)\s*\?+\s*$",
+    r"^\W*(?:sorry|pardon|what|huh|really|yeah|okay|ok|right|yes|no|so|and|hm+|eh|is it|did they|have they|does it|do they|you what|seriously)\W*\?+\s*$",
+    r"\b(?:any questions|can (?:people|everyone|everybody|you(?: all)?) (?:hear|see)|are we all (?:in|here)|is (?:everybody|everyone) (?:in|here)|shall we (?:start|begin|get|move|go)|can i (?:ask|say|just|add|come|do)|may i|how(?:'s| is) your (?:weather|weekend)|is there any (?:tea|coffee)|ready\?)\b",
+)
+SHIFT = _cue(
+    r"\b(?:let's move on|moving on|on to|next (?:up|item|one|thing|point)|one (?:more|last|other) thing|another thing|last thing|two more|one more|going back to|back to|turning to|which brings (?:us|me)|that brings|first (?:up|item|thing)|any other business|item (?:one|two|three|four|five|six|seven|eight|nine|\d+)|before we (?:go|finish|close)|can (?:i|we) (?:do|ask about|raise|talk about|come to)|shall we (?:start|turn|move|get)|let's (?:start|turn|get (?:started|going)|talk about|take|come to|look at|do the|go to|begin)|so the next|the other thing is|last but|to close|to finish|wrap up|right,? so|speaking of|question\.)\b"
+)
+OPENING = _cue(r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b")
+FILLER = _cue(
+    r"(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
+    r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
+)
+LEADING = _cue(
+    r"^\W*(?:(?:so|and|but|well|yeah|yes|yep|okay|ok|right|oh|no|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
+    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+)

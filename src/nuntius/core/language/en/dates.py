@@ -1,0 +1,179 @@
+"""Due dates in English talk, resolved against the day of the meeting.
+
+Readings follow British and American office usage (common practice, no source): a bare weekday is the
+next one after the meeting, `Friday week` a week later, `next Friday` the one in the following week,
+`the end of the week` is Friday.
+"""
+
+import calendar
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal, value_of
+
+DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
+_DAY = rf"(?P<day>{'|'.join(DAYS)})s?"
+_MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
+_NTH = rf"(?P<nth>\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})"
+_COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|a couple of|a few)"
+_PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
+_PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
+
+
+@dataclass(frozen=True, slots=True)
+class SaidDate:
+    """A day named in the talk: the words, where they stand in the text, and the day they mean."""
+
+    day: date
+    said: str
+    start: int
+    end: int
+
+
+Reader = Callable[[re.Match[str], date], date | None]
+
+
+def said_dates(text: str, today: date) -> list[SaidDate]:
+    """Days named in `text` in order, none of them before `today`; past expressions give nothing."""
+    found: list[SaidDate] = []
+    for pattern, read in _GRAMMAR:
+        for match in pattern.finditer(text):
+            taken = any(match.start() < other.end and other.start < match.end() for other in found)
+            if taken or _PAST.search(text[: match.start()]):
+                continue
+            day = read(match, today)
+            if day is not None and day >= today:
+                found.append(SaidDate(day, match.group().strip(), match.start(), match.end()))
+    return sorted(found, key=lambda item: item.start)
+
+
+def coming(today: date, weekday: int) -> date:
+    """The next such weekday after `today`."""
+    return today + timedelta((weekday - today.weekday() - 1) % 7 + 1)
+
+
+def _weekday(match: re.Match[str]) -> int:
+    return DAYS.index(match.group("day").lower())
+
+
+def _plain_day(match: re.Match[str], today: date) -> date:
+    return coming(today, _weekday(match))
+
+
+def _next_day(match: re.Match[str], today: date) -> date:
+    """`next Friday` lies in the week after this one."""
+    monday = today - timedelta(today.weekday()) + timedelta(7)
+    return monday + timedelta(_weekday(match))
+
+
+def _of_month(match: re.Match[str], today: date) -> date | None:
+    number = ordinal(match.group("nth")) if match.group("nth") else None
+    if number is None or not 1 <= number <= 31:
+        return None
+    name = (match.groupdict().get("month") or "").lower()[:3]
+    month = next((i for i, m in enumerate(MONTHS, 1) if m.startswith(name)), 0) if name else today.month
+    return _on(today, month, number, wrap_month=not name)
+
+
+def _on(today: date, month: int, number: int, wrap_month: bool) -> date | None:
+    """The first such day from `today` on; with `wrap_month` the next month may serve."""
+    year = today.year
+    for _ in range(13):
+        if number <= calendar.monthrange(year, month)[1] and date(year, month, number) >= today:
+            return date(year, month, number)
+        if wrap_month:
+            year, month = (year, month + 1) if month < 12 else (year + 1, 1)
+        else:
+            year += 1
+    return None
+
+
+def _numbered(match: re.Match[str], today: date) -> date | None:
+    number = int(match.group("number"))
+    name = match.group("month").lower()[:3]
+    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(name))
+    return _on(today, month, number, wrap_month=False) if 1 <= number <= 31 else None
+
+
+def _count(match: re.Match[str]) -> int:
+    words = match.group("count").lower()
+    if words in ("a", "an"):
+        return 1
+    if words in ("a couple of", "a few"):
+        return 2 if "couple" in words else 3
+    return int(words) if words.isdigit() else value_of(words)
+
+
+def _later(match: re.Match[str], today: date) -> date:
+    unit = match.group("unit").lower()
+    if unit == "fortnight":
+        return today + timedelta(14 * _count(match))
+    if unit == "month":
+        return _month_end(today, _count(match), min(today.day, 28))
+    return today + timedelta(_count(match) * (7 if unit == "week" else 1))
+
+
+def _month_end(today: date, ahead: int, day: int = 0) -> date:
+    months = today.month - 1 + ahead
+    year, month = today.year + months // 12, months % 12 + 1
+    return date(year, month, day or calendar.monthrange(year, month)[1])
+
+
+def _week(weekday: int, ahead: int) -> Reader:
+    def read(_: re.Match[str], today: date) -> date:
+        return today - timedelta(today.weekday()) + timedelta(7 * ahead + weekday)
+
+    return read
+
+
+def _after(days: int) -> Reader:
+    return lambda _, today: today + timedelta(days)
+
+
+def _month_named_end(match: re.Match[str], today: date) -> date | None:
+    name = match.group("month").lower()[:3]
+    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(name))
+    year = today.year + (month < today.month)
+    return date(year, month, calendar.monthrange(year, month)[1])
+
+
+def _rule(pattern: str, read: Reader) -> tuple[re.Pattern[str], Reader]:
+    return re.compile(rf"\b(?:{pattern})\b", re.I), read
+
+
+_GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
+    _rule(rf"{_DAY},?\s+(?:the\s+)?{_NTH}(?:\s+of\s+{_MONTH})?", _of_month),
+    _rule(rf"(?:the\s+)?{_NTH}(?:\s+of)?\s+{_MONTH}", _of_month),
+    _rule(rf"{_MONTH}\s+(?:the\s+)?{_NTH}", _of_month),
+    _rule(rf"(?P<number>\d{{1,2}})\s+(?:of\s+)?{_MONTH}", _numbered),
+    _rule(rf"{_MONTH}\s+(?P<number>\d{{1,2}})(?!\d|:)", _numbered),
+    _rule(rf"(?:a\s+week\s+on\s+{_DAY}|{_DAY.replace('day>', 'day2>')}\s+week)", lambda m, t: _week_on(m, t)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)", _week(4, 0)),
+    _rule(r"end\s+of\s+next\s+(?:week|weak)", _week(4, 1)),
+    _rule(r"(?:middle\s+of\s+next\s+week|mid(?:dle)?[\s-]next[\s-]week)", _week(2, 1)),
+    _rule(r"(?:start|beginning)\s+of\s+next\s+week", _week(0, 1)),
+    _rule(r"end\s+of\s+next\s+month", lambda _, today: _month_end(today, 1)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?month", lambda _, today: _month_end(today, 0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
+    _rule(rf"end\s+of\s+{_MONTH}", _month_named_end),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play)|close\s+of\s+(?:play|business)", _after(0)),
+    _rule(r"(?:this\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
+    _rule(rf"next\s+{_DAY}{_PART}", _next_day),
+    _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
+    _rule(rf"tomorrow{_PART}|tomorrow mourning", _after(1)),
+    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|straight\s+after\s+this", _after(0)),
+    _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
+    _rule(rf"(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
+    _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
+    _rule(r"next\s+(?:week|weak)", _week(4, 1)),
+    _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
+    _rule(rf"the\s+{_NTH}", _of_month),
+)  # fmt: skip
+
+
+def _week_on(match: re.Match[str], today: date) -> date:
+    name = (match.group("day") or match.group("day2")).lower()
+    return coming(today, DAYS.index(name)) + timedelta(7)

@@ -1,0 +1,57 @@
+"""Who is meant: people of the roster and voices, found by first name, surname or whole name."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+_OPENERS = re.compile(
+    r"(?:\W*\b(?:so|and|okay|ok|right|well|great|good|lovely|thanks|thank you|now|sorry|but|hey|yes|no|then|shame"
+    r"|perfect)\b\W*)+",
+    re.I,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Roster:
+    """Names that may own an action: people who were there and the labels of voices."""
+
+    people: tuple[str, ...]
+    _first: dict[str, str] = field(default_factory=dict)
+
+    @staticmethod
+    def of(people: Sequence[str], speakers: Sequence[str]) -> "Roster":
+        """A roster; a first name that two people share stands for neither."""
+        everyone = tuple(dict.fromkeys([*people, *(s for s in speakers if not is_label(s))]))
+        counts: dict[str, int] = {}
+        for name in everyone:
+            counts[_key(name)] = counts.get(_key(name), 0) + 1
+        return Roster(everyone, {_key(name): name for name in everyone if counts[_key(name)] == 1})
+
+    def find(self, text: str) -> list[tuple[str, int]]:
+        """People named in `text` with the character where each stands."""
+        found: dict[str, int] = {}
+        for match in re.finditer(r"[A-ZÀ-Ž][A-Za-zÀ-ž]+", text):
+            name = self._first.get(match.group().lower())
+            if name is not None:
+                found.setdefault(name, match.start())
+        return list(found.items())
+
+    def addressee(self, text: str) -> str | None:
+        """The person a sentence speaks to: `Milos, is the van back`, `Thanks, Milos.`, `could you, Kenji?`"""
+        for name, at in self.find(text):
+            before, after = text[:at].rstrip(), text[at:].split(" ", 1)
+            word = after[0]
+            opens = not before or bool(_OPENERS.fullmatch(before))
+            if (opens and word.endswith((",", ".", "?", "!", ":"))) or (before.endswith(",") and not word.isalpha()):
+                return name
+        return None
+
+
+def is_label(speaker: str) -> bool:
+    """Whether a speaker is a mere label of a voice (`Voice A`, `Speaker 2`) and no name."""
+    return bool(re.fullmatch(r"(?:voice|speaker|spk|s)[\s_-]*[a-z0-9]{1,3}", speaker.strip(), re.I))
+
+
+def _key(name: str) -> str:
+    parts = name.split()
+    return parts[0].lower() if parts else ""

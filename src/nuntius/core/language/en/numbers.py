@@ -1,0 +1,84 @@
+"""English number words as figures: `a hundred and forty` is 140, `the twenty-eighth` is 28."""
+
+import re
+
+UNITS = {
+    word: value
+    for value, word in enumerate(
+        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen "
+        "sixteen seventeen eighteen nineteen".split()
+    )
+}
+TENS = {
+    word: value * 10
+    for value, word in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), 2)
+}
+SCALES = {"hundred": 100, "thousand": 1000, "million": 1_000_000}
+ORDINALS = {
+    "first": 1, "second": 2, "third": 3, "fourth": 4, "fifth": 5, "sixth": 6, "seventh": 7, "eighth": 8,
+    "ninth": 9, "tenth": 10, "eleventh": 11, "twelfth": 12, "thirteenth": 13, "fourteenth": 14,
+    "fifteenth": 15, "sixteenth": 16, "seventeenth": 17, "eighteenth": 18, "nineteenth": 19,
+    "twentieth": 20, "thirtieth": 30,
+}  # fmt: skip
+_CARDINAL = "|".join([*UNITS, *TENS, *SCALES])
+_SMALL = "|".join([*UNITS, *TENS])
+_RUN = re.compile(
+    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)",
+    re.I,
+)
+_ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
+
+
+def value_of(words: str) -> int:
+    """The number that a run of number words names; later smaller words add, scales multiply."""
+    total, part = 0, 0
+    for word in re.findall(r"[a-z]+", words.lower()):
+        if word in UNITS:
+            part += UNITS[word]
+        elif word in TENS:
+            part += TENS[word]
+        elif word == "hundred":
+            part = max(part, 1) * 100
+        elif word in SCALES:
+            total += max(part, 1) * SCALES[word]
+            part = 0
+    return total + part
+
+
+def in_digits(text: str) -> str:
+    """`text` with number words above nine written in digits; a lone `one` to `nine` stays a word.
+
+    Digits are what the minutes use; the quotation keeps the words.
+    """
+    return _RUN.sub(lambda match: _digits(match.group()), text)
+
+
+def _digits(words: str) -> str:
+    parts = [word for word in re.findall(r"[a-z]+", words.lower()) if word not in ("a", "an", "and")]
+    if len(parts) > 1 and _is_list(parts):
+        return words
+    value = value_of(words)
+    return words if value < 10 else f"{value:,}" if value >= 10_000 else str(value)
+
+
+def _is_list(parts: list[str]) -> bool:
+    """`six or eight` never gets here; `ten forty` and `two three` are two numbers, not one."""
+    for before, after in zip(parts, parts[1:], strict=False):
+        if after in SCALES or before in SCALES:
+            continue
+        if not (before in TENS and after in UNITS and 0 < UNITS[after] < 10):
+            return True
+    return False
+
+
+def ordinal(text: str) -> int | None:
+    """Day number of `twenty-eighth`, `2nd` or `24th`; None for anything else."""
+    if match := re.fullmatch(r"(\d{1,2})(?:st|nd|rd|th)", text.strip().lower()):
+        return int(match.group(1))
+    match = _ORDINAL.fullmatch(text.strip().lower())
+    if not match:
+        return None
+    return TENS.get(match.group(1) or "", 0) + ORDINALS[match.group(2)]
+
+
+ORDINAL_WORDS = rf"(?:(?:{'|'.join(TENS)})[\s-])?(?:{'|'.join(ORDINALS)})"

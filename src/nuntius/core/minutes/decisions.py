@@ -1,0 +1,170 @@
+"""Decisions in their final state: what was proposed and met with assent, votes, rulings by the chair."""
+
+import re
+from dataclasses import dataclass, replace
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import wording
+from nuntius.core.minutes.line import Line, Passage
+from nuntius.core.minutes.scene import Scene, passage
+
+BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
+SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
+MERGE_REACH = 4  # turns within which two cues are one decision
+REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
+REVERSAL = re.compile(r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b", re.I)
+PROPOSAL = re.compile(
+    r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"
+    r"should we|can we|we could|we should|let's|make it|what if|i'd like to|so,? (?:\w+[- ]?\w*) or (?:\w+))\b",
+    re.I,
+)
+AGREEMENT_CALL = re.compile(
+    r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b|"
+    r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say)\b",
+    re.I,
+)
+SECOND_THOUGHT = re.compile(r"\b(?:would|could|might|if|suppose|was going to|were going to)\b", re.I)
+
+
+@dataclass(frozen=True, slots=True)
+class Ruling:
+    """A decision being put together."""
+
+    sentence: Sentence
+    evidence: tuple[Passage, ...]
+    state: str
+    why: str
+
+
+def find_decisions(scene: Scene) -> list[Line]:
+    """Decisions in the order of the talk; superseded ones are kept and marked."""
+    rulings: list[Ruling] = []
+    for sentence in scene.sentences:
+        found = _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence)
+        if found is not None:
+            rulings.append(found)
+    merged = _merged(scene, rulings)
+    return [line for ruling in _superseded(scene, merged) if (line := _line(scene, ruling)) is not None]
+
+
+def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """`Electric it is, then.`, `So that's agreed.`: a cue with assent near it or by one who sums up."""
+    lower = sentence.lower
+    if sentence.is_question or not cues.DECIDED.search(lower) or cues.CONDITIONAL.search(lower):
+        return None
+    if cues.PAST.search(lower) or re.search(r"\blet's (?:see|say so|start|get started|go round|do this|have a look)\b|\blast (?:year|week|time|month)\b", lower):
+        return None
+    support = _support(scene, sentence)
+    summed = re.search(r"\b(?:it is|it's .+ then|then it's|so (?:that's|she|he|it|we)|settled|agreed|decided|carried|resolved|to one|get them)\b", lower)
+    if not support and not summed:
+        return None
+    return Ruling(sentence, _evidence(scene, sentence, support), _state(lower), "decided")
+
+
+def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """`Anybody against? No?`: a proposal put to everybody and not opposed."""
+    if not AGREEMENT_CALL.search(sentence.lower):
+        return None
+    replies = list(scene.following(sentence.turn, AFTER))
+    if any(re.match(r"^\W*(?:yes, i|i do|i am|me\b.*against)", scene.text(t), re.I) for t in replies[:2]):
+        return None
+    agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) or scene.backchannel[t]]
+    own = [s for s in scene.by_turn[sentence.turn] if s != sentence]
+    if not agreed and not own:
+        return None
+    longest = max(own, key=lambda s: len(s.text), default=sentence)
+    chosen = longest if len(longest.text.split()) >= SHORT else sentence
+    return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), "settled", "put to all")
+
+
+def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """`Could we make it Wednesday at ten?` with assent by at least one other voice and no objection."""
+    if not PROPOSAL.search(sentence.lower) or cues.CONDITIONAL.search(sentence.lower):
+        return None
+    replies = [t for t in scene.following(sentence.turn, AFTER) if scene.speaker(t) != scene.speaker(sentence.turn)]
+    agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) and not scene.by_turn[t][0].is_question]
+    opposed = [t for t in replies if cues.REFUSAL.search(scene.text(t))]
+    if not agreed or opposed or replies[0] not in agreed or len(sentence.text.split()) < 4:
+        return None
+    if cues.REQUEST.search(sentence.lower) or cues.RHETORICAL.search(sentence.lower):
+        return None
+    return Ruling(sentence, _evidence(scene, sentence, agreed[:2]), _state(sentence.lower), "proposed and agreed")
+
+
+def _support(scene: Scene, sentence: Sentence) -> list[int]:
+    """Turns by other voices right before or after that agree or propose the same."""
+    speaker = scene.speaker(sentence.turn)
+    after = [t for t in scene.following(sentence.turn, 2) if scene.speaker(t) != speaker]
+    return [t for t in after if cues.ASSENT.search(scene.text(t)) and not cues.REFUSAL.search(scene.text(t))]
+
+
+def _evidence(scene: Scene, sentence: Sentence, agreed: list[int]) -> tuple[Passage, ...]:
+    """The words, the proposal they refer back to, and the assent."""
+    found = {passage(sentence)}
+    if (proposal := _proposal(scene, sentence)) is not None:
+        found.add(passage(proposal))
+    return tuple(sorted(found | {scene.whole(turn) for turn in agreed}))
+
+
+def _proposal(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The sentence before that a short ruling refers to: a proposal, else the closest in meaning."""
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
+    for turn in scene.preceding(sentence.turn, BEFORE):
+        earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
+    earlier = [s for s in earlier if len(s.text.split()) >= 4]
+    if not earlier:
+        return None
+    return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(PROPOSAL.search(s.lower)))
+
+
+def _state(lower: str) -> str:
+    return "open" if cues.DEFERRED.search(lower) else "settled"
+
+
+def _merged(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
+    kept: list[Ruling] = []
+    for ruling in rulings:
+        last = kept[-1] if kept else None
+        if last and _near(last, ruling):
+            better = max((last, ruling), key=lambda r: _weight(r))
+            kept[-1] = replace(better, evidence=tuple(sorted({*last.evidence, *ruling.evidence}))[:8])
+        else:
+            kept.append(ruling)
+    return kept
+
+
+def _near(a: Ruling, b: Ruling) -> bool:
+    turns = {p.turn for p in a.evidence}
+    if turns & {p.turn for p in b.evidence}:
+        return True
+    return b.sentence.turn - max(turns) <= MERGE_REACH - 2
+
+
+def _weight(ruling: Ruling) -> int:
+    """What says more: up to twenty words, no question."""
+    return min(len(ruling.sentence.text.split()), 20) - 8 * ruling.sentence.is_question
+
+
+def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
+    """Marks a ruling that a later one on the same matter takes back."""
+    made = list(rulings)
+    for i, later in enumerate(rulings):
+        if not REVERSAL.search(later.sentence.lower):
+            continue
+        for j in range(i - 1, -1, -1):
+            if scene.alike(rulings[j].sentence, later.sentence) > REVERSED_ALIKE:
+                made[j] = replace(made[j], state="superseded")
+                break
+    return made
+
+
+def _line(scene: Scene, ruling: Ruling) -> Line | None:
+    sentence = ruling.sentence
+    text = wording.statement(sentence.text)
+    if len(text.split()) < SHORT and (proposal := _proposal(scene, sentence)) is not None:
+        before = wording.statement(proposal.text).rstrip(".?!")
+        text = f"{text.rstrip('.')} ({before})."
+    if len(text.split()) < 2:
+        return None
+    return Line("decision", text, ruling.evidence, state=ruling.state, why=ruling.why)

@@ -1,0 +1,92 @@
+"""Key points: what somebody who missed the meeting must know, spread over the chapters."""
+
+import re
+
+import numpy as np
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import figures, wording
+from nuntius.core.minutes.line import Chapter, Line
+from nuntius.core.minutes.scene import Scene, passage
+
+SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
+SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
+REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
+WEIGHTY = re.compile(
+    r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"
+    r"risk|trouble|issue|wrong|broken|late|delay|cost|costs|price|budget|spent|left|short|missing|extra|plan|means|"
+    r"depends|instead|first|last|biggest|main|important|never|always|every|all|none|safe|want|wants|wanted|agreed|ready|"
+    r"confirmed|finished|done|start|starts|begins|runs out|closes|opens|limit|maximum|minimum|at least|at most|rule|law|"
+    r"customer|client|complaint|change|changed|new|less|more than|nobody|whole)\b",
+    re.I,
+)
+LIGHT = re.compile(r"\b(?:lovely|haha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|sorry|thanks|thank you|hello|morning all|bye|cheers|hear me|muted?|angel|star)\b", re.I)
+RISK = re.compile(r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b", re.I)
+
+
+def find_key_points(scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[int], length: str) -> list[Line]:
+    """Key points of every chapter; `held` are turns that other lines rest on already."""
+    total = sum(len(turn.words) for turn in scene.transcript.turns)
+    budget = SHARE[length] * total
+    lines: list[Line] = []
+    for chapter in chapters:
+        words = sum(len(scene.transcript.turns[t].words) for t in range(chapter.first, chapter.last + 1))
+        lines += _of_chapter(scene, chapter, held, budget * words / max(1, total))
+    return lines
+
+
+def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: float) -> list[Line]:
+    inside = [
+        (i, s) for i, s in enumerate(scene.sentences) if chapter.first <= s.turn <= chapter.last and _may(scene, s)
+    ]
+    if not inside:
+        return []
+    vectors = scene.vectors[[i for i, _ in inside]]
+    centre = vectors.mean(0)
+    values = [_value(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held) for (_, s), v in zip(inside, vectors, strict=True)]
+    chosen: list[int] = []
+    spent = 0
+    for at in np.argsort(-np.array(values), kind="stable"):
+        size = len(inside[at][1].text.split())
+        if chosen and spent + size > budget:
+            continue
+        if any(float(vectors[at] @ vectors[other]) > REDUNDANT for other in chosen):
+            continue
+        chosen.append(int(at))
+        spent += size
+        if spent >= budget:
+            break
+    return [_line(scene, inside[at][1]) for at in sorted(chosen)]
+
+
+def _may(scene: Scene, sentence: Sentence) -> bool:
+    size = len(sentence.text.split())
+    if sentence.is_question or not SHORTEST <= size <= LONGEST * 2 or scene.backchannel[sentence.turn]:
+        return False
+    if cues.CONDITIONAL.search(sentence.lower) or LIGHT.search(sentence.lower) and size < 10:
+        return False
+    return any(t.pos in ("NOUN", "PROPN", "NUM") for t in sentence.tokens)
+
+
+def _value(scene: Scene, sentence: Sentence) -> float:
+    """What a sentence tells: figures, nouns, weighty words, and whether it answers a question."""
+    words = sentence.text.split()
+    nouns = sum(t.pos in ("NOUN", "PROPN") for t in sentence.tokens)
+    value = 0.55 * figures.weight(sentence) + 0.25 * min(nouns, 5) + 0.3 * min(3, len(WEIGHTY.findall(sentence.text)))
+    value += 0.35 * _answers(scene, sentence) - 0.6 * bool(LIGHT.search(sentence.lower)) - 0.5 * (len(words) < 7)
+    value -= 0.03 * max(0, len(words) - 28)
+    return value - 0.5 * bool(re.match(r"^\W*(?:i think|i don't know|i mean|it's like)\b", sentence.lower))
+
+
+def _answers(scene: Scene, sentence: Sentence) -> bool:
+    before = next(iter(scene.preceding(sentence.turn, 1)), None)
+    return before is not None and any(s.is_question for s in scene.by_turn[before])
+
+
+def _line(scene: Scene, sentence: Sentence) -> Line:
+    text = wording.statement(sentence.text)
+    named = wording.third_person(text, scene.speaker(sentence.turn).split()[0] if " " in scene.speaker(sentence.turn) and not scene.speaker(sentence.turn).startswith(("Voice", "Speaker")) else scene.speaker(sentence.turn))
+    chosen = named if wording.faithful(named, sentence.text) else text if wording.faithful(text, sentence.text) else sentence.text
+    kind = "risk" if RISK.search(sentence.text) else "key_point"
+    return Line(kind, chosen, (passage(sentence),), why="weight in its chapter")

@@ -1,0 +1,96 @@
+"""What minutes are made of."""
+
+from dataclasses import dataclass, field
+from datetime import date
+
+KINDS = ("decision", "action", "question", "key_point", "figure", "risk", "step")
+SECTIONS = {
+    "decision": "Decisions",
+    "action": "Actions",
+    "question": "Questions",
+    "key_point": "Key points",
+    "figure": "Figures",
+    "risk": "Risks",
+    "step": "Steps",
+}
+
+
+@dataclass(frozen=True, order=True, slots=True)
+class Passage:
+    """Words `first` to `last` (inclusive) of turn number `turn` of the transcript."""
+
+    turn: int
+    first: int
+    last: int
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What was answered, and where."""
+
+    text: str
+    evidence: tuple[Passage, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One statement of the minutes; `evidence` is never empty.
+
+    `state` is open, settled, superseded or proposed. `owner` holds whole names or labels of voices, and is
+    empty where nobody took an action on. `why` names the rule that wrote the line.
+    """
+
+    kind: str
+    text: str
+    evidence: tuple[Passage, ...]
+    chapter: int = 0
+    owner: tuple[str, ...] = ()
+    due: date | None = None
+    due_said: str | None = None
+    state: str = "open"
+    answer: Answer | None = None
+    why: str = ""
+
+    @property
+    def section(self) -> str:
+        return SECTIONS[self.kind]
+
+    @property
+    def turns(self) -> frozenset[int]:
+        """Turns that the line rests on."""
+        return frozenset(passage.turn for passage in self.evidence)
+
+
+@dataclass(frozen=True, slots=True)
+class Chapter:
+    """A stretch on one subject: turns `first` to `last` (inclusive)."""
+
+    title: str
+    first: int
+    last: int
+
+
+@dataclass(frozen=True, slots=True)
+class Coverage:
+    """Share of the talk (0 to 1, backchannels aside) that lines rest on, and the stretches left out in seconds."""
+
+    share: float
+    gaps: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Minutes:
+    """Lines in the order of the talk, chapters, coverage."""
+
+    lines: tuple[Line, ...]
+    chapters: tuple[Chapter, ...]
+    coverage: Coverage
+
+
+@dataclass(frozen=True, slots=True)
+class MeetingFacts:
+    """What is known of a meeting beside its talk."""
+
+    day: date
+    people: tuple[str, ...] = ()
+    agenda: tuple[str, ...] = field(default=())

@@ -1,0 +1,94 @@
+"""Questions on the subject of the meeting, and how they were answered."""
+
+import re
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import wording
+from nuntius.core.minutes.line import Answer, Line, Passage
+from nuntius.core.minutes.scene import Scene, passage
+
+REACH = 6  # turns within which an answer is looked for
+LATE_ALIKE = 0.55  # cosine above which a later turn may answer a question left open
+LONGEST_ANSWER = 24  # words of an answer's text
+INTERROGATIVE = re.compile(
+    r"^\W*(?:(?:so|and|but|or|well|okay|right|sorry|wait)\W+)*(?:what|who|whose|when|where|why|how|which|is|are|was|were|do|does|did|have|has|can|could|will|would|should|shall)\b",
+    re.I,
+)
+
+
+def find_questions(scene: Scene) -> list[Line]:
+    """Questions in the order of the talk, with their answers or left open."""
+    return [_line(scene, sentence) for sentence in scene.sentences if _asks(scene, sentence)]
+
+
+def _asks(scene: Scene, sentence: Sentence) -> bool:
+    words = sentence.text.split()
+    if not sentence.is_question or cues.RHETORICAL.search(sentence.lower):
+        return False
+    if cues.REQUEST.search(sentence.lower) or re.search(r"\b(?:any ?body|any ?one|every ?body|every ?one) (?:unhappy|against|happy|object\w*|opposed)\b", sentence.lower):
+        return False
+    if len(words) < 3 and not INTERROGATIVE.match(sentence.text) and sentence.first > 0:
+        return False
+    if len(words) < 2 and not re.match(r"^\W*(?:why|when|where|how)\b", sentence.lower):
+        return False
+    own = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    return not (len(own) >= 2 and not any(s.is_question for s in own) and not INTERROGATIVE.match(sentence.text))
+
+
+def _line(scene: Scene, sentence: Sentence) -> Line:
+    answer = _answer(scene, sentence)
+    text = wording.clean(sentence.text)
+    evidence = [passage(sentence)]
+    if len(text.split()) < 5 and (before := _context(scene, sentence)):
+        evidence.insert(0, passage(before))
+    return Line("question", text, tuple(evidence), state="settled" if answer else "open", answer=answer, why="asked")
+
+
+def _context(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """What a short question refers to: the sentence right before it in its turn."""
+    own = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first]
+    return own[-1] if own else None
+
+
+def _answer(scene: Scene, sentence: Sentence) -> Answer | None:
+    """The first turn by another voice that is no question; the speaker's own words stop the search."""
+    speaker = scene.speaker(sentence.turn)
+    evidence: list[Passage] = []
+    texts: list[str] = []
+    for turn in scene.following(sentence.turn, REACH):
+        if scene.speaker(turn) == speaker:
+            if evidence:
+                break
+            continue
+        said = scene.text(turn)
+        if cues.UNKNOWN.search(said) and len(said.split()) < 14:
+            return None
+        sentences = [s for s in scene.by_turn[turn] if not s.is_question]
+        if not sentences or (_only_listens(scene, turn) and not _closed(sentence)):
+            continue
+        evidence.append(scene.whole(turn))
+        texts.append(" ".join(s.text for s in sentences))
+        if len(texts[0].split()) > 4 or len(evidence) == 2:
+            break
+    return Answer(_shortened(wording.clean(" ".join(texts)) or " ".join(texts)), tuple(evidence)) if evidence else None
+
+
+def _only_listens(scene: Scene, turn: int) -> bool:
+    return bool(re.fullmatch(r"\W*(?:mm+|mhm|mm[- ]?hm+|hm+|huh|uh[- ]?huh|ah|oh|okay|good question)\W*", scene.text(turn), re.I))
+
+
+def _closed(sentence: Sentence) -> bool:
+    """Whether yes or no answers it."""
+    return not re.search(r"\b(?:what|who|whose|when|where|why|how|which)\b", sentence.lower)
+
+
+def _shortened(text: str) -> str:
+    """As many whole sentences as fit, at least one."""
+    parts = re.split(r"(?<=[.?!])\s+", text)
+    kept = parts[0]
+    for part in parts[1:]:
+        if len(kept.split()) + len(part.split()) > LONGEST_ANSWER:
+            break
+        kept += " " + part
+    return kept

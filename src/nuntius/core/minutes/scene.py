@@ -1,0 +1,77 @@
+"""The talk laid out for the rules: sentences, who speaks, what surrounds them."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from nuntius.core.language import vectors
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.names import Roster
+from nuntius.core.language.en.parse import sentences
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.line import MeetingFacts, Passage
+from nuntius.core.transcript.transcript import Transcript
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A transcript with its sentences; everything a rule may look at."""
+
+    transcript: Transcript
+    facts: MeetingFacts
+    roster: Roster
+    sentences: tuple[Sentence, ...]
+
+    @cached_property
+    def by_turn(self) -> tuple[tuple[Sentence, ...], ...]:
+        """The sentences of each turn."""
+        turns: list[list[Sentence]] = [[] for _ in self.transcript.turns]
+        for sentence in self.sentences:
+            turns[sentence.turn].append(sentence)
+        return tuple(tuple(turn) for turn in turns)
+
+    @cached_property
+    def backchannel(self) -> tuple[bool, ...]:
+        """Which turns merely signal listening or assent."""
+        return tuple(bool(cues.BACKCHANNEL.match(turn.text)) for turn in self.transcript.turns)
+
+    @cached_property
+    def vectors(self) -> vectors.Vectors:
+        """Unit vectors of all sentences."""
+        return vectors.vectors([sentence.text for sentence in self.sentences])
+
+    @cached_property
+    def index(self) -> dict[tuple[int, int], int]:
+        """Number of the sentence that begins at (turn, first word)."""
+        return {(s.turn, s.first): i for i, s in enumerate(self.sentences)}
+
+    def alike(self, a: Sentence, b: Sentence) -> float:
+        """Cosine of two sentences."""
+        return float(self.vectors[self.index[a.turn, a.first]] @ self.vectors[self.index[b.turn, b.first]])
+
+    def speaker(self, turn: int) -> str:
+        return self.transcript.turns[turn].speaker
+
+    def text(self, turn: int) -> str:
+        return self.transcript.turns[turn].text
+
+    def whole(self, turn: int) -> Passage:
+        """The passage that is a whole turn."""
+        return Passage(turn, 0, len(self.transcript.turns[turn].words) - 1)
+
+    def following(self, turn: int, most: int) -> range:
+        """Up to `most` turns after `turn`."""
+        return range(turn + 1, min(turn + 1 + most, len(self.transcript.turns)))
+
+    def preceding(self, turn: int, most: int) -> range:
+        """Up to `most` turns before `turn`, the nearest first."""
+        return range(turn - 1, max(-1, turn - 1 - most), -1)
+
+
+def passage(sentence: Sentence) -> Passage:
+    """Where a sentence stands."""
+    return Passage(sentence.turn, sentence.first, sentence.last)
+
+
+def scene(transcript: Transcript, facts: MeetingFacts) -> Scene:
+    """Parses a transcript."""
+    return Scene(transcript, facts, Roster.of(facts.people, transcript.speakers), sentences(transcript))

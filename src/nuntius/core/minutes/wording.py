@@ -1,0 +1,113 @@
+"""From spoken to written: fillers and false starts out, tasks in the infinitive, numbers in digits.
+
+Nothing here changes a number's value, a name or a negation; `faithful` checks that and the callers fall
+back to the plain quotation where it does not hold.
+"""
+
+import re
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.numbers import in_digits
+from nuntius.core.language.sentence import Sentence
+
+_REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b)+", re.I)
+_NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
+_TAG = re.compile(r",?\s+(?:isn't|aren't|wasn't|won't|doesn't|don't|can't|haven't|hasn't|shouldn't|wouldn't) (?:it|they|he|she|we|you|i|that)\?$", re.I)
+_TASK_HEAD = re.compile(
+    r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
+    r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?",
+    re.I,
+)
+_REQUEST_HEAD = re.compile(
+    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bplease\s+",
+    re.I,
+)
+_UNTAKEN_HEAD = re.compile(
+    r"\b(?:some ?(?:body|one)|who)(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"(?: got| going| like| have| want)?(?: to)?\s+",
+    re.I,
+)
+_BACK = re.compile(r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|okay|ok|all right|right)\W*$", re.I)
+
+
+def clean(text: str) -> str:
+    """A sentence without fillers, false starts and openings, with a capital and an end."""
+    made = text.replace("’", "'")
+    for _ in range(2):
+        made = cues.FILLER.sub("", made)
+        made = re.sub(r"\s+([,.?!])", r"\1", re.sub(r"\s{2,}", " ", made))
+        made = re.sub(r"([,])\s*(?=[,.?!])", "", made)
+    made = _REPEAT.sub(r"\1", made)
+    made = cues.LEADING.sub("", made).strip(" ,;-…")
+    made = in_digits(made)
+    return _framed(made)
+
+
+def _framed(text: str) -> str:
+    if not text:
+        return ""
+    text = text[0].upper() + text[1:]
+    return text if text[-1] in ".?!" else text + "."
+
+
+def statement(text: str) -> str:
+    """`clean`, with a tag question (`, won't they?`) turned into the statement it is."""
+    made = _TAG.sub(".", clean(text))
+    return made
+
+
+def task(sentence: Sentence, requested: bool) -> str:
+    """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
+    text = clean(sentence.text).rstrip(".?!")
+    heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
+    for head in heads:
+        match = head.search(text)
+        if match and (rest := _trimmed(text[match.end() :])):
+            return _framed(rest)
+    return ""
+
+
+def _trimmed(text: str) -> str:
+    text = re.sub(r"^(?:to|be able to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
+    text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
+    text = _BACK.sub("", text)
+    text = re.sub(r"\bmyself\b\s*", "", text)
+    return text.strip(" ,;") if len(text.split()) > 1 else ""
+
+
+def _infinitive(stem: str) -> str:
+    """`giv` (of giving) is give, `runn` is run; a rough rule for the few verbs after `would you mind`."""
+    if len(stem) > 2 and stem[-1] == stem[-2] and stem[-1] not in "ls":
+        return stem[:-1]
+    return stem + "e" if re.search(r"(?:[^aeiou][aeiou][vckgsz]|at|iv|ak|rit|os)$", stem) else stem
+
+
+def third_person(text: str, name: str) -> str:
+    """First person singular turned into `name`, where the sentence has one plain `I` as its subject."""
+    made = text
+    for said, written in (
+        (r"\bI'm\b", f"{name} is"),
+        (r"\bI am\b", f"{name} is"),
+        (r"\bI've\b", f"{name} has"),
+        (r"\bI have\b", f"{name} has"),
+        (r"\bI'll\b", f"{name} will"),
+        (r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)", name),
+        (r"\bI'd\b(?= (?:been|had|got|\w+ed)\b)", f"{name} had"),
+        (r"\bI'd\b", f"{name} would"),
+        (r"\bI don't\b", f"{name} does not"),
+        (r"\bI (?=need|want|think|reckon|expect|hope|know|see|say|mean|get|like|prefer|suggest|propose|agree|believe)(\w+)", rf"{name} \1s"),
+        (r"\bmy\b", f"{name}'s"),
+        (r"\bMy\b", f"{name}'s"),
+    ):
+        made = re.sub(said, written, made, count=1)
+    made = re.sub(r"\bmyself\b", "themselves", made)
+    return made if not re.search(r"\bI\b", made) and made.count(name) <= 2 else text
+
+
+def faithful(line: str, quotation: str) -> bool:
+    """Whether figures, negations and names of `line` all stand in `quotation` (already in digits)."""
+    said = in_digits(quotation.replace("’", "'"))
+    numbers = re.findall(r"\d[\d.,:]*\d|\d", line)
+    if any(number not in said for number in numbers):
+        return False
+    return len(_NEGATION.findall(line)) <= len(_NEGATION.findall(said)) and bool(_NEGATION.search(line)) == bool(_NEGATION.search(said))

@@ -1,0 +1,40 @@
+"""A recording from sound to turns, without a database: what the command line does."""
+
+from collections.abc import Callable
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.core.audio.prepare import prepare
+from nuntius.core.audio.probe import probe
+from nuntius.core.speech.diarizer import Diarizer, Span
+from nuntius.core.speech.joining import join
+from nuntius.core.speech.recogniser import Recogniser, recognise_stretch, stretches
+from nuntius.core.transcript.transcript import Transcript
+
+BLOCK = 30.0  # seconds given to the diarizer at a time
+
+
+def spans_of(sound: WorkingCopy, diarizer: Diarizer, people: int | None, progress: Callable[[float], None] = lambda _: None) -> list[Span]:
+    """Who spoke when in a working copy; `progress` hears the seconds done."""
+    done = 0.0
+    while done < sound.duration:
+        diarizer.push(sound.read(done, done + BLOCK))
+        done += BLOCK
+        progress(min(done, sound.duration))
+    diarizer.finish()
+    return diarizer.spans(people)
+
+
+def transcribe(
+    source: Path, recogniser: Recogniser, diarizer: Diarizer, people: int | None = None
+) -> tuple[Transcript, list[Span]]:
+    """Transcript and spans of a sound file. Raises NotMedia, SoundTrackMissing, SoundEmpty, SoundSilent."""
+    probe(source)
+    with TemporaryDirectory() as folder:
+        working = Path(folder) / "working.pcm"
+        prepare(source, working, Path(folder) / "playback.ogg")
+        sound = WorkingCopy(working)
+        words = tuple(w for stretch in stretches(sound) for w in recognise_stretch(recogniser, sound, stretch))
+        spans = spans_of(sound, diarizer, people)
+        return join(words, spans, sound.duration), spans

@@ -1,0 +1,50 @@
+"""The recogniser and the diarizer that the settings ask for."""
+
+from functools import cache
+from pathlib import Path
+
+from nuntius.core.speech.diarizer import Diarizer
+from nuntius.core.speech.recogniser import Recogniser
+from nuntius.settings import Settings
+
+
+def recogniser(settings: Settings, source: Path) -> Recogniser:
+    """The recogniser named in the settings. Raises ModelMissing, ScriptMissing, ValueError."""
+    if settings.recogniser == "whisper":
+        return _whisper(settings)
+    if settings.recogniser == "streaming":
+        return _streaming()
+    if settings.recogniser == "scripted":
+        from nuntius.core.speech.scripted import ScriptedRecogniser
+
+        return ScriptedRecogniser(source.with_suffix(".json"))
+    raise ValueError(f"NUNTIUS_RECOGNISER must be whisper, streaming or scripted, not {settings.recogniser!r}")
+
+
+@cache
+def _whisper(settings: Settings) -> Recogniser:
+    from nuntius.core.speech.weights import whisper_directory
+    from nuntius.core.speech.whisper import WhisperRecogniser
+
+    return WhisperRecogniser(settings.model or whisper_directory(settings.cache), settings.threads)
+
+
+@cache
+def _streaming() -> Recogniser:
+    from nuntius.core.speech.streaming import StreamingRecogniser
+
+    return StreamingRecogniser()
+
+
+def diarizer(settings: Settings) -> Diarizer:
+    """A fresh diarizer; its networks are loaded once a process."""
+    from nuntius.core.speech.diarization.batch import WindowDiarizer
+
+    return WindowDiarizer(_networks(settings.threads))
+
+
+@cache
+def _networks(threads: int):  # type: ignore[no-untyped-def]
+    from nuntius.core.speech.diarization.networks import Networks
+
+    return Networks(threads)

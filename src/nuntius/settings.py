@@ -1,0 +1,47 @@
+"""Settings, all from the environment; README.md lists each of them."""
+
+import os
+from collections.abc import Mapping
+from dataclasses import dataclass
+from pathlib import Path
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """How this installation runs."""
+
+    data: Path  # NUNTIUS_DATA: database, sound, keys
+    cache: Path  # NUNTIUS_CACHE: models joined from their packages
+    recogniser: str = "whisper"  # NUNTIUS_RECOGNISER: whisper, streaming or scripted
+    model: Path | None = None  # NUNTIUS_MODEL_DIR: a larger Whisper model in CTranslate2 form
+    queue_url: str = ""  # NUNTIUS_QUEUE_URL: redis://... for several machines
+    threads: int = 2  # NUNTIUS_THREADS: processor threads for recognition
+    host: str = "127.0.0.1"  # NUNTIUS_HOST
+    port: int = 8750  # NUNTIUS_PORT
+    secure_cookies: bool = False  # NUNTIUS_SECURE_COOKIES: 1 behind HTTPS
+    demo: bool = False  # NUNTIUS_DEMO: 1 shows the demo's sign-in on the first page
+
+    @staticmethod
+    def from_environment(environment: Mapping[str, str] = os.environ) -> "Settings":
+        """Settings of this process; a wrong number raises ValueError with the variable's name."""
+        get = environment.get
+        cache = Path(get("XDG_CACHE_HOME", str(Path.home() / ".cache"))) / "nuntius"
+        return Settings(
+            data=Path(get("NUNTIUS_DATA", "data")).resolve(),
+            cache=Path(get("NUNTIUS_CACHE", str(cache))),
+            recogniser=get("NUNTIUS_RECOGNISER", "whisper"),
+            model=Path(get("NUNTIUS_MODEL_DIR", "")) if get("NUNTIUS_MODEL_DIR") else None,
+            queue_url=get("NUNTIUS_QUEUE_URL", ""),
+            threads=_number(environment, "NUNTIUS_THREADS", 2),
+            host=get("NUNTIUS_HOST", "127.0.0.1"),
+            port=_number(environment, "NUNTIUS_PORT", 8750),
+            secure_cookies=get("NUNTIUS_SECURE_COOKIES") == "1",
+            demo=get("NUNTIUS_DEMO") == "1",
+        )
+
+
+def _number(environment: Mapping[str, str], name: str, default: int) -> int:
+    text = environment.get(name, str(default))
+    if not text.isdigit():
+        raise ValueError(f"{name} must be a whole number, not {text!r}")
+    return int(text)
