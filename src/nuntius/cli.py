@@ -47,7 +47,9 @@ _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path
 @click.option("--template", help="Kind of meeting.")
 @click.option("--length", type=click.Choice(["short", "standard", "full"]), default="standard")
 @_JSON
-def minutes(file: Path, day: str | None, start: str | None, attendees: str, template: str | None, length: str, as_json: bool) -> None:
+def minutes(
+    file: Path, day: str | None, start: str | None, attendees: str, template: str | None, length: str, as_json: bool
+) -> None:
     """Minutes of a transcript (VTT, SRT or text)."""
     from nuntius.core.formats.json_ import minutes_json
     from nuntius.core.formats.reading import read_transcript
@@ -110,3 +112,41 @@ def transcribe(file: Path, people: int | None, form: str) -> None:
         "text": lambda: write_text(transcript),
     }
     sys.stdout.writelines(writers[form]())
+
+
+@main.command()
+def serve() -> None:
+    """Serve the pages and the API."""
+    from nuntius.web.server import serve as run
+
+    run()
+
+
+@main.command()
+def worker() -> None:
+    """Work on recordings until told to end."""
+    from nuntius.jobs.queue import Queue
+    from nuntius.log import to_lines
+    from nuntius.settings import Settings
+    from nuntius.store.installation import Installation
+
+    to_lines()
+    Queue(Installation(Settings.from_environment())).run()
+
+
+@main.command()
+@click.argument("target", type=click.Path(dir_okay=False, path_type=Path))
+def openapi(target: Path) -> None:
+    """Write the OpenAPI file."""
+    from nuntius.web.openapi import write
+
+    write(target)
+
+
+@main.command()
+def demo() -> None:
+    """Run server and worker with the demo data."""
+    from nuntius.demonstration import run
+    from nuntius.settings import Settings
+
+    run(Settings.from_environment(), click.echo)

@@ -21,7 +21,36 @@ ENOUGH = 0.60  # score of the best passage below which the record is said to hol
 CLOSE = 0.86  # share of the best score that a second passage needs
 MOST = 3  # passages of an answer
 MATCH = 88  # rapidfuzz ratio (0 to 100) from which two words are one ("Achterburg", "Achterberg")
-COMMON = frozenset("say tell do be have get make go come thing meeting people person record anybody happen know much many long about take give use want need".split())
+COMMON = frozenset(
+    [
+        "say",
+        "tell",
+        "do",
+        "be",
+        "have",
+        "get",
+        "make",
+        "go",
+        "come",
+        "thing",
+        "meeting",
+        "people",
+        "person",
+        "record",
+        "anybody",
+        "happen",
+        "know",
+        "much",
+        "many",
+        "long",
+        "about",
+        "take",
+        "give",
+        "use",
+        "want",
+        "need",
+    ]
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +118,12 @@ def _score(talk: Scene, asked: tuple[Token, ...], question: str, passage: _Passa
     """Meaning, shared words and the kind of answer that the question wants."""
     words = _content(asked)
     said = _stems(" ".join([passage.text, *(talk.speaker(t) for t in passage.turns)]))
-    around = said | _stems(" ".join(talk.text(t) for t in range(max(0, passage.turns[0] - 2), min(len(talk.transcript.turns), passage.turns[-1] + 2))))
+    around = said | _stems(
+        " ".join(
+            talk.text(t)
+            for t in range(max(0, passage.turns[0] - 2), min(len(talk.transcript.turns), passage.turns[-1] + 2))
+        )
+    )
     share = sum(_held(w, said) for w in words) / max(1, len(words))
     wide = sum(_held(w, around) for w in words) / max(1, len(words))
     missing = sum(not _held(w, around) for w in words) / max(1, len(words))
@@ -97,7 +131,11 @@ def _score(talk: Scene, asked: tuple[Token, ...], question: str, passage: _Passa
 
 
 def _content(tokens: tuple[Token, ...]) -> list[str]:
-    return [t.lemma for t in tokens if t.pos in ("NOUN", "PROPN", "VERB", "ADJ", "NUM") and t.lemma not in COMMON and len(t.lemma) > 2]
+    return [
+        t.lemma
+        for t in tokens
+        if t.pos in ("NOUN", "PROPN", "VERB", "ADJ", "NUM") and t.lemma not in COMMON and len(t.lemma) > 2
+    ]
 
 
 def _stems(text: str) -> frozenset[str]:
@@ -108,20 +146,26 @@ def _held(word: str, said: frozenset[str]) -> bool:
     if word in said:
         return True
     root = word[: max(4, len(word) - 2)]
-    return any(other.startswith(root) and len(word) > 4 or fuzz.ratio(word, other) >= MATCH for other in said)
+    return any((other.startswith(root) and len(word) > 4) or fuzz.ratio(word, other) >= MATCH for other in said)
 
 
 def _fits(talk: Scene, question: str, passage: _Passage) -> bool:
     """Whether the passage holds the kind of thing asked for: a number, a time, a person, a reason."""
     lower = question.lower()
     text = " ".join(talk.text(t) for t in passage.turns)
-    if re.search(r"\bhow (?:many|much|long|far|old|big|late|often)\b|\bwhat (?:does|did|will|is) .*(?:cost|price|fee)\b", lower):
+    if re.search(
+        r"\bhow (?:many|much|long|far|old|big|late|often)\b|\bwhat (?:does|did|will|is) .*(?:cost|price|fee)\b", lower
+    ):
         return bool(figures_in(text))
     if re.search(r"\bwhen\b|\bwhat (?:day|time|date)\b", lower):
-        return bool(re.search(r"\b(?:\d|mon|tues|wednes|thurs|fri|satur|sun)|day\b|month|week|tomorrow|o'clock|january|february|march|april|june|july|august|september|october|november|december", text.lower()))
+        return bool(
+            re.search(
+                r"\b(?:\d|mon|tues|wednes|thurs|fri|satur|sun)|day\b|month|week|tomorrow|o'clock|january|february|march|april|june|july|august|september|october|november|december",
+                text.lower(),
+            )
+        )
     if re.search(r"\bwhy\b", lower):
         return bool(re.search(r"\b(?:because|so|since|that's why|as)\b", text.lower()))
     if re.search(r"\bwho\b", lower):
         return bool(re.search(r"\bi(?:'ll| will|'m| can)\b|\bme\b", text.lower()) or talk.roster.find(text))
     return False
-

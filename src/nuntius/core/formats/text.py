@@ -11,7 +11,9 @@ from nuntius.core.transcript.word import spread
 
 PACE = 2.5  # words a second (150 a minute) where no times are given; common practice, no source
 _TIME = r"(?:\d{1,2}:)?\d{1,2}:\d{2}(?:[.,]\d{1,3})?"
-_LINE = re.compile(rf"^\s*[\[(]?(?P<before>{_TIME})?[\])]?\s*[-–]?\s*(?P<name>[^\W\d_][^:\[\]()\n]{{0,48}}?)\s*[\[(]?(?P<after>{_TIME})?[\])]?\s*:\s+(?P<words>\S.*)$")
+_LINE = re.compile(
+    rf"^\s*[\[(]?(?P<before>{_TIME})?[\])]?\s*[-–]?\s*(?P<name>[^\W\d_][^:\[\]()\n]{{0,48}}?)\s*[\[(]?(?P<after>{_TIME})?[\])]?\s*:\s+(?P<words>\S.*)$"
+)
 _STAMP = re.compile(rf"^\s*[\[(]?(?P<time>{_TIME})[\])]?\s*$")
 _NAME = re.compile(r"^\s*([^\W\d_][\w .'’()-]{0,48}?)\s*:\s+(\S.*)$", re.S)
 MOST_NAME_WORDS = 5

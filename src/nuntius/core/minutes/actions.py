@@ -18,7 +18,9 @@ MERGE_REACH = 9  # turns within which two findings may be one action
 ALIKE = 0.45  # cosine above which two findings of one owner are one action
 SHORTEST_TASK = 2  # words
 
-EVENT_BEFORE = re.compile(r"\b(?:for|from|since|of|was|were|comes?|came|opens?|starts?|happened|met|on)\s*(?:the\s*)?$", re.I)
+EVENT_BEFORE = re.compile(
+    r"\b(?:for|from|since|of|was|were|comes?|came|opens?|starts?|happened|met|on)\s*(?:the\s*)?$", re.I
+)
 DEADLINE = re.compile(
     r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
     r"can have it)\b",
@@ -66,7 +68,9 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if len(text.split()) < SHORTEST_TASK:
         return None
     owner = _subject(scene, sentence, match)
-    return Finding(sentence, _made_clear(scene, sentence, text), owner, _with_prompt(scene, sentence), due, "commitment")
+    return Finding(
+        sentence, _made_clear(scene, sentence, text), owner, _with_prompt(scene, sentence), due, "commitment"
+    )
 
 
 def _subject(scene: Scene, sentence: Sentence, match: re.Match[str]) -> tuple[str, ...]:
@@ -81,7 +85,9 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
     for name, at in scene.roster.find(sentence.text):
         if name == scene.speaker(sentence.turn):
             continue
-        match = re.match(r"\w+(?:'ll| will| gets to| is going to|'s going to| to| has to| takes)\s+(?=\w)", sentence.text[at:])
+        match = re.match(
+            r"\w+(?:'ll| will| gets to| is going to|'s going to| to| has to| takes)\s+(?=\w)", sentence.text[at:]
+        )
         if match and not _empty(sentence.lower[at + match.end() :]):
             text = wording.clean(sentence.text[at + match.end() :])
             if len(text.split()) >= SHORTEST_TASK:
@@ -97,7 +103,7 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = _reply(scene, sentence.turn, asked)
-    if reply is None or cues.REFUSAL.search(scene.text(reply)) and not cues.INTENT.search(scene.text(reply).lower()):
+    if reply is None or (cues.REFUSAL.search(scene.text(reply)) and not cues.INTENT.search(scene.text(reply).lower())):
         return None
     if not (cues.ASSENT.search(scene.text(reply)) or cues.INTENT.search(scene.text(reply).lower())):
         return None
@@ -137,12 +143,20 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     for turn in scene.following(sentence.turn, REACH):
         said = scene.text(turn)
-        offered = cues.TAKING.search(said.lower()) and not cues.REFUSAL.search(said) and not scene.by_turn[turn][0].is_question
+        offered = (
+            cues.TAKING.search(said.lower())
+            and not cues.REFUSAL.search(said)
+            and not scene.by_turn[turn][0].is_question
+        )
         if offered and scene.speaker(turn) != scene.speaker(sentence.turn):
             taken.add(turn)
             due = _due(scene, sentence) or next((d for s in scene.by_turn[turn] if (d := _due(scene, s))), None)
-            return Finding(sentence, text, (scene.speaker(turn),), (passage(sentence), scene.whole(turn)), due, "taken up")
-    if not re.search(r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower):
+            return Finding(
+                sentence, text, (scene.speaker(turn),), (passage(sentence), scene.whole(turn)), due, "taken up"
+            )
+    if not re.search(
+        r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
+    ):
         return None
     if _dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
         return None
@@ -173,7 +187,9 @@ def _dismissed(scene: Scene, sentence: Sentence) -> bool:
     if any(re.search(r"\b(?:no,? forget|scrap that|actually,? no|never mind)\b", s.lower) for s in later[:2]):
         return True
     following = list(scene.following(sentence.turn, 1))
-    return bool(following) and bool(cues.DISMISSED.search(scene.text(following[0])) and cues.REFUSAL.search(scene.text(following[0])))
+    return bool(following) and bool(
+        cues.DISMISSED.search(scene.text(following[0])) and cues.REFUSAL.search(scene.text(following[0]))
+    )
 
 
 def _dismissed_after(scene: Scene, turn: int) -> bool:
@@ -196,7 +212,12 @@ def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
     if sentence.first > 0 and sentence != scene.by_turn[sentence.turn][0]:
         return (own,)
     before = next(iter(scene.preceding(sentence.turn, 1)), None)
-    if before is not None and scene.by_turn[before] and scene.by_turn[before][-1].is_question and scene.speaker(before) != scene.speaker(sentence.turn):
+    if (
+        before is not None
+        and scene.by_turn[before]
+        and scene.by_turn[before][-1].is_question
+        and scene.speaker(before) != scene.speaker(sentence.turn)
+    ):
         return (passage(scene.by_turn[before][-1]), own)
     return (own,)
 
@@ -216,7 +237,11 @@ def _antecedent(scene: Scene, sentence: Sentence) -> str:
         earlier += scene.by_turn[turn][::-1]
     for other in earlier[:3]:
         for token in reversed(other.tokens):
-            if token.dep in ("dobj", "nsubj", "nsubjpass", "pobj", "attr") and token.pos == "NOUN" and len(token.text) > 3:
+            if (
+                token.dep in ("dobj", "nsubj", "nsubjpass", "pobj", "attr")
+                and token.pos == "NOUN"
+                and len(token.text) > 3
+            ):
                 return _phrase(other, token.text, token.start)
     return ""
 
@@ -225,7 +250,7 @@ def _phrase(sentence: Sentence, noun: str, start: int) -> str:
     """A noun with the article and adjectives right before it."""
     index = next(i for i, token in enumerate(sentence.tokens) if token.start == start)
     first = index
-    while first > 0 and sentence.tokens[first - 1].pos in ("ADJ", "NOUN", "PROPN", "NUM") :
+    while first > 0 and sentence.tokens[first - 1].pos in ("ADJ", "NOUN", "PROPN", "NUM"):
         first -= 1
     words = [token.text for token in sentence.tokens[first : index + 1]]
     return "the " + " ".join(words)
@@ -239,7 +264,13 @@ def _due(scene: Scene, sentence: Sentence) -> SaidDate | None:
 
 
 def _event(text: str, item: SaidDate) -> bool:
-    return bool(re.search(r"\b(?:for|from|since|of|was|were|met|came|comes? (?:on|back)|booked for)\s+(?:the\s+)?$", text[: item.start], re.I))
+    return bool(
+        re.search(
+            r"\b(?:for|from|since|of|was|were|met|came|comes? (?:on|back)|booked for)\s+(?:the\s+)?$",
+            text[: item.start],
+            re.I,
+        )
+    )
 
 
 def _merged(scene: Scene, findings: list[Finding]) -> list[Finding]:

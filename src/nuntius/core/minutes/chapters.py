@@ -7,7 +7,7 @@ from collections import Counter
 import numpy as np
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.sentence import Sentence
+from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
 
@@ -17,10 +17,64 @@ SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
 TITLE_NOUNS = 2
 DULL = frozenset(
-    "thing things one ones way lot bit time times day days week weeks month year minute people person everyone anybody "
-    "somebody morning today tomorrow yesterday question something anything nothing kind sort part point moment end "
-    "number course fact idea guy lad half first second rest voice speaker monday tuesday wednesday thursday friday "
-    "saturday sunday okay yeah".split()
+    [
+        "thing",
+        "things",
+        "one",
+        "ones",
+        "way",
+        "lot",
+        "bit",
+        "time",
+        "times",
+        "day",
+        "days",
+        "week",
+        "weeks",
+        "month",
+        "year",
+        "minute",
+        "people",
+        "person",
+        "everyone",
+        "anybody",
+        "somebody",
+        "morning",
+        "today",
+        "tomorrow",
+        "yesterday",
+        "question",
+        "something",
+        "anything",
+        "nothing",
+        "kind",
+        "sort",
+        "part",
+        "point",
+        "moment",
+        "end",
+        "number",
+        "course",
+        "fact",
+        "idea",
+        "guy",
+        "lad",
+        "half",
+        "first",
+        "second",
+        "rest",
+        "voice",
+        "speaker",
+        "monday",
+        "tuesday",
+        "wednesday",
+        "thursday",
+        "friday",
+        "saturday",
+        "sunday",
+        "okay",
+        "yeah",
+    ]
 )
 
 
@@ -66,7 +120,9 @@ def agenda_words(scene: Scene) -> frozenset[str]:
     for sentence in scene.sentences:
         if sentence.turn > 15:
             break
-        if sentence.text.count(",") >= 2 and re.search(r"\b(?:agenda|got|cover|start|items?|then|today|list|first)\b", sentence.lower):
+        if sentence.text.count(",") >= 2 and re.search(
+            r"\b(?:agenda|got|cover|start|items?|then|today|list|first)\b", sentence.lower
+        ):
             given |= {t.lemma for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and len(t.lemma) > 3}
     return frozenset(given - DULL)
 
@@ -119,9 +175,7 @@ def _titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
     spread = Counter(word for bag in bags for word in bag)
     titles: list[str] = []
     for bag in bags:
-        ranked = sorted(
-            bag, key=lambda w: -(bag[w] + 1.5 * (w in agenda)) * math.log(1 + (len(bags) + 1) / spread[w])
-        )
+        ranked = sorted(bag, key=lambda w: -(bag[w] + 1.5 * (w in agenda)) * math.log(1 + (len(bags) + 1) / spread[w]))
         words = [_surface(scene, word) for word in ranked[:TITLE_NOUNS]]
         title = " and ".join(words) or "Talk"
         titles.append(title[0].upper() + title[1:])
@@ -134,13 +188,23 @@ def _nouns(scene: Scene, first: int, last: int) -> Counter[str]:
     for turn in range(first, last + 1):
         for sentence in scene.by_turn[turn]:
             for token in sentence.tokens:
-                if token.pos in ("NOUN", "PROPN") and token.text.isalpha() and len(token.lemma) > 2:
-                    if token.lemma not in DULL and token.lemma not in names and token.text.lower() not in names:
-                        bag[token.lemma] += 1
+                if _names_subject(token) and not {token.lemma, token.text.lower()} & names:
+                    bag[token.lemma] += 1
     return bag
+
+
+def _names_subject(token: Token) -> bool:
+    """Whether a token is a noun that says what the talk is about."""
+    is_noun = token.pos in ("NOUN", "PROPN") and token.text.isalpha()
+    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL
 
 
 def _surface(scene: Scene, lemma: str) -> str:
     """The most frequent written form of a noun."""
-    forms = Counter(t.text if t.pos == "PROPN" else t.text.lower() for s in scene.sentences for t in s.tokens if t.lemma == lemma and t.pos in ("NOUN", "PROPN"))
+    forms = Counter(
+        t.text if t.pos == "PROPN" else t.text.lower()
+        for s in scene.sentences
+        for t in s.tokens
+        if t.lemma == lemma and t.pos in ("NOUN", "PROPN")
+    )
     return forms.most_common(1)[0][0]

@@ -13,7 +13,10 @@ BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent 
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
-REVERSAL = re.compile(r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b", re.I)
+REVERSAL = re.compile(
+    r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b",
+    re.I,
+)
 PROPOSAL = re.compile(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"
     r"should we|can we|we could|we should|let's|make it|what if|i'd like to|so,? (?:\w+[- ]?\w*) or (?:\w+))\b",
@@ -53,10 +56,16 @@ def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
     lower = sentence.lower
     if sentence.is_question or not cues.DECIDED.search(lower) or cues.CONDITIONAL.search(lower):
         return None
-    if cues.PAST.search(lower) or re.search(r"\blet's (?:see|say so|start|get started|go round|do this|have a look)\b|\blast (?:year|week|time|month)\b", lower):
+    if cues.PAST.search(lower) or re.search(
+        r"\blet's (?:see|say so|start|get started|go round|do this|have a look)\b|\blast (?:year|week|time|month)\b",
+        lower,
+    ):
         return None
     support = _support(scene, sentence)
-    summed = re.search(r"\b(?:it is|it's .+ then|then it's|so (?:that's|she|he|it|we)|settled|agreed|decided|carried|resolved|to one|get them)\b", lower)
+    summed = re.search(
+        r"\b(?:it is|it's .+ then|then it's|so (?:that's|she|he|it|we)|settled|agreed|decided|carried|resolved|to one|get them)\b",
+        lower,
+    )
     if not support and not summed:
         return None
     return Ruling(sentence, _evidence(scene, sentence, support), _state(lower), "decided")

@@ -21,8 +21,14 @@ WEIGHTY = re.compile(
     r"customer|client|complaint|change|changed|new|less|more than|nobody|whole)\b",
     re.I,
 )
-LIGHT = re.compile(r"\b(?:lovely|haha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|sorry|thanks|thank you|hello|morning all|bye|cheers|hear me|muted?|angel|star)\b", re.I)
-RISK = re.compile(r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b", re.I)
+LIGHT = re.compile(
+    r"\b(?:lovely|haha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|sorry|thanks|thank you|hello|morning all|bye|cheers|hear me|muted?|angel|star)\b",
+    re.I,
+)
+RISK = re.compile(
+    r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b",
+    re.I,
+)
 
 
 def find_key_points(scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[int], length: str) -> list[Line]:
@@ -44,7 +50,10 @@ def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: fl
         return []
     vectors = scene.vectors[[i for i, _ in inside]]
     centre = vectors.mean(0)
-    values = [_value(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held) for (_, s), v in zip(inside, vectors, strict=True)]
+    values = [
+        _value(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held)
+        for (_, s), v in zip(inside, vectors, strict=True)
+    ]
     chosen: list[int] = []
     spent = 0
     for at in np.argsort(-np.array(values), kind="stable"):
@@ -64,7 +73,7 @@ def _may(scene: Scene, sentence: Sentence) -> bool:
     size = len(sentence.text.split())
     if sentence.is_question or not SHORTEST <= size <= LONGEST * 2 or scene.backchannel[sentence.turn]:
         return False
-    if cues.CONDITIONAL.search(sentence.lower) or LIGHT.search(sentence.lower) and size < 10:
+    if cues.CONDITIONAL.search(sentence.lower) or (LIGHT.search(sentence.lower) and size < 10):
         return False
     return any(t.pos in ("NOUN", "PROPN", "NUM") for t in sentence.tokens)
 
@@ -86,7 +95,18 @@ def _answers(scene: Scene, sentence: Sentence) -> bool:
 
 def _line(scene: Scene, sentence: Sentence) -> Line:
     text = wording.statement(sentence.text)
-    named = wording.third_person(text, scene.speaker(sentence.turn).split()[0] if " " in scene.speaker(sentence.turn) and not scene.speaker(sentence.turn).startswith(("Voice", "Speaker")) else scene.speaker(sentence.turn))
-    chosen = named if wording.faithful(named, sentence.text) else text if wording.faithful(text, sentence.text) else sentence.text
+    named = wording.third_person(
+        text,
+        scene.speaker(sentence.turn).split()[0]
+        if " " in scene.speaker(sentence.turn) and not scene.speaker(sentence.turn).startswith(("Voice", "Speaker"))
+        else scene.speaker(sentence.turn),
+    )
+    chosen = (
+        named
+        if wording.faithful(named, sentence.text)
+        else text
+        if wording.faithful(text, sentence.text)
+        else sentence.text
+    )
     kind = "risk" if RISK.search(sentence.text) else "key_point"
     return Line(kind, chosen, (passage(sentence),), why="weight in its chapter")

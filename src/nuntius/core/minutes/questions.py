@@ -26,7 +26,9 @@ def _asks(scene: Scene, sentence: Sentence) -> bool:
     words = sentence.text.split()
     if not sentence.is_question or cues.RHETORICAL.search(sentence.lower):
         return False
-    if cues.REQUEST.search(sentence.lower) or re.search(r"\b(?:any ?body|any ?one|every ?body|every ?one) (?:unhappy|against|happy|object\w*|opposed)\b", sentence.lower):
+    if cues.REQUEST.search(sentence.lower) or re.search(
+        r"\b(?:any ?body|any ?one|every ?body|every ?one) (?:unhappy|against|happy|object\w*|opposed)\b", sentence.lower
+    ):
         return False
     if len(words) < 3 and not INTERROGATIVE.match(sentence.text) and sentence.first > 0:
         return False
@@ -75,7 +77,11 @@ def _answer(scene: Scene, sentence: Sentence) -> Answer | None:
 
 
 def _only_listens(scene: Scene, turn: int) -> bool:
-    return bool(re.fullmatch(r"\W*(?:mm+|mhm|mm[- ]?hm+|hm+|huh|uh[- ]?huh|ah|oh|okay|good question)\W*", scene.text(turn), re.I))
+    return bool(
+        re.fullmatch(
+            r"\W*(?:mm+|mhm|mm[- ]?hm+|hm+|huh|uh[- ]?huh|ah|oh|okay|good question)\W*", scene.text(turn), re.I
+        )
+    )
 
 
 def _closed(sentence: Sentence) -> bool:

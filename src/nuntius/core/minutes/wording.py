@@ -12,7 +12,10 @@ from nuntius.core.language.sentence import Sentence
 
 _REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b)+", re.I)
 _NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
-_TAG = re.compile(r",?\s+(?:isn't|aren't|wasn't|won't|doesn't|don't|can't|haven't|hasn't|shouldn't|wouldn't) (?:it|they|he|she|we|you|i|that)\?$", re.I)
+_TAG = re.compile(
+    r",?\s+(?:isn't|aren't|wasn't|won't|doesn't|don't|can't|haven't|hasn't|shouldn't|wouldn't) (?:it|they|he|she|we|you|i|that)\?$",
+    re.I,
+)
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
     r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?",
@@ -27,7 +30,10 @@ _UNTAKEN_HEAD = re.compile(
     r"(?: got| going| like| have| want)?(?: to)?\s+",
     re.I,
 )
-_BACK = re.compile(r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|okay|ok|all right|right)\W*$", re.I)
+_BACK = re.compile(
+    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|okay|ok|all right|right)\W*$",
+    re.I,
+)
 
 
 def clean(text: str) -> str:
@@ -91,11 +97,17 @@ def third_person(text: str, name: str) -> str:
         (r"\bI've\b", f"{name} has"),
         (r"\bI have\b", f"{name} has"),
         (r"\bI'll\b", f"{name} will"),
-        (r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)", name),
+        (
+            r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
+            name,
+        ),
         (r"\bI'd\b(?= (?:been|had|got|\w+ed)\b)", f"{name} had"),
         (r"\bI'd\b", f"{name} would"),
         (r"\bI don't\b", f"{name} does not"),
-        (r"\bI (?=need|want|think|reckon|expect|hope|know|see|say|mean|get|like|prefer|suggest|propose|agree|believe)(\w+)", rf"{name} \1s"),
+        (
+            r"\bI (?=need|want|think|reckon|expect|hope|know|see|say|mean|get|like|prefer|suggest|propose|agree|believe)(\w+)",
+            rf"{name} \1s",
+        ),
         (r"\bmy\b", f"{name}'s"),
         (r"\bMy\b", f"{name}'s"),
     ):
@@ -110,4 +122,6 @@ def faithful(line: str, quotation: str) -> bool:
     numbers = re.findall(r"\d[\d.,:]*\d|\d", line)
     if any(number not in said for number in numbers):
         return False
-    return len(_NEGATION.findall(line)) <= len(_NEGATION.findall(said)) and bool(_NEGATION.search(line)) == bool(_NEGATION.search(said))
+    return len(_NEGATION.findall(line)) <= len(_NEGATION.findall(said)) and bool(_NEGATION.search(line)) == bool(
+        _NEGATION.search(said)
+    )

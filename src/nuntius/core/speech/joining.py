@@ -66,8 +66,19 @@ def _settled(words: list[Word], voices: list[str]) -> list[str]:
         if made[i] == made[i - 1]:
             continue
         ends_before = words[i - 1].text[-1:] in ".?!"
-        if not ends_before and words[i].text[-1:] in ".?!" and words[i].end - words[i].start < SNAP and words[i].start - words[i - 1].end < 0.1:
+        if (
+            not ends_before
+            and words[i].text[-1:] in ".?!"
+            and words[i].end - words[i].start < SNAP
+            and words[i].start - words[i - 1].end < 0.1
+        ):
             made[i] = made[i - 1]  # the last word of the sentence before
-        elif not ends_before and i >= 2 and words[i - 2].text[-1:] in ".?!" and made[i - 2] == made[i - 1] and words[i - 1].end - words[i - 1].start < SNAP:
+        elif (
+            not ends_before
+            and i >= 2
+            and words[i - 2].text[-1:] in ".?!"
+            and made[i - 2] == made[i - 1]
+            and words[i - 1].end - words[i - 1].start < SNAP
+        ):
             made[i - 1] = made[i]  # the first word of this sentence
     return made

@@ -15,7 +15,9 @@ from nuntius.core.transcript.transcript import Transcript
 BLOCK = 30.0  # seconds given to the diarizer at a time
 
 
-def spans_of(sound: WorkingCopy, diarizer: Diarizer, people: int | None, progress: Callable[[float], None] = lambda _: None) -> list[Span]:
+def spans_of(
+    sound: WorkingCopy, diarizer: Diarizer, people: int | None, progress: Callable[[float], None] = lambda _: None
+) -> list[Span]:
     """Who spoke when in a working copy; `progress` hears the seconds done."""
     done = 0.0
     while done < sound.duration:

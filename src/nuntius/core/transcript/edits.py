@@ -15,7 +15,9 @@ def retimed(words: tuple[Word, ...], text: str) -> tuple[Word, ...]:
     new = text.split()
     if not words:
         return spread(text, 0.0, 0.0)
-    matcher = SequenceMatcher(None, [_plain(word.text) for word in words], [_plain(part) for part in new], autojunk=False)
+    matcher = SequenceMatcher(
+        None, [_plain(word.text) for word in words], [_plain(part) for part in new], autojunk=False
+    )
     made: list[Word] = []
     for tag, a, b, c, d in matcher.get_opcodes():
         if tag == "equal":

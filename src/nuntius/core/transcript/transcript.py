@@ -26,8 +26,7 @@ def in_order(turns: list[Turn], duration: float | None = None) -> Transcript:
     """A transcript of the turns that hold words, sorted by start and numbered where they have no cue."""
     kept = sorted((turn for turn in turns if turn.words), key=lambda turn: (turn.start, turn.end))
     named = tuple(
-        turn if turn.cue else Turn(turn.speaker, turn.words, str(number))
-        for number, turn in enumerate(kept, 1)
+        turn if turn.cue else Turn(turn.speaker, turn.words, str(number)) for number, turn in enumerate(kept, 1)
     )
     last = max((turn.end for turn in named), default=0.0)
     return Transcript(named, last if duration is None else max(duration, 0.0))

@@ -57,8 +57,44 @@ PROMISE = _cue(  # binding only with a date or as an answer to a request
 )
 GROUP_INTENT = _cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
-    "be have know think see say mean guess suppose hope want like need believe admit remember miss love hate stop "
-    "shut feel wonder bet imagine doubt try_to come wait stay find happen understand agree hear resign".split()
+    [
+        "be",
+        "have",
+        "know",
+        "think",
+        "see",
+        "say",
+        "mean",
+        "guess",
+        "suppose",
+        "hope",
+        "want",
+        "like",
+        "need",
+        "believe",
+        "admit",
+        "remember",
+        "miss",
+        "love",
+        "hate",
+        "stop",
+        "shut",
+        "feel",
+        "wonder",
+        "bet",
+        "imagine",
+        "doubt",
+        "try_to",
+        "come",
+        "wait",
+        "stay",
+        "find",
+        "happen",
+        "understand",
+        "agree",
+        "hear",
+        "resign",
+    ]
 )
 REQUEST = _cue(
     r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
@@ -103,9 +139,7 @@ DECIDED = _cue(
     r"\bsame time\b.*\bnext\b",
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
 )
-VOTE = _cue(
-    r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b"
-)
+VOTE = _cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = _cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = _cue(
     r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today)\b"
@@ -121,7 +155,9 @@ RHETORICAL = _cue(
 SHIFT = _cue(
     r"\b(?:let's move on|moving on|on to|next (?:up|item|one|thing|point)|one (?:more|last|other) thing|another thing|last thing|two more|one more|going back to|back to|turning to|which brings (?:us|me)|that brings|first (?:up|item|thing)|any other business|item (?:one|two|three|four|five|six|seven|eight|nine|\d+)|before we (?:go|finish|close)|can (?:i|we) (?:do|ask about|raise|talk about|come to)|shall we (?:start|turn|move|get)|let's (?:start|turn|get (?:started|going)|talk about|take|come to|look at|do the|go to|begin)|so the next|the other thing is|last but|to close|to finish|wrap up|right,? so|speaking of|question\.)\b"
 )
-OPENING = _cue(r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b")
+OPENING = _cue(
+    r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
+)
 FILLER = _cue(
     r"(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"

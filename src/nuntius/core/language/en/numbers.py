@@ -1,17 +1,38 @@
 """English number words as figures: `a hundred and forty` is 140, `the twenty-eighth` is 28."""
 
+import itertools
 import re
 
 UNITS = {
     word: value
     for value, word in enumerate(
-        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen "
-        "sixteen seventeen eighteen nineteen".split()
+        [
+            "zero",
+            "one",
+            "two",
+            "three",
+            "four",
+            "five",
+            "six",
+            "seven",
+            "eight",
+            "nine",
+            "ten",
+            "eleven",
+            "twelve",
+            "thirteen",
+            "fourteen",
+            "fifteen",
+            "sixteen",
+            "seventeen",
+            "eighteen",
+            "nineteen",
+        ]
     )
 }
 TENS = {
     word: value * 10
-    for value, word in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), 2)
+    for value, word in enumerate(["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"], 2)
 }
 SCALES = {"hundred": 100, "thousand": 1000, "million": 1_000_000}
 ORDINALS = {
@@ -63,7 +84,7 @@ def _digits(words: str) -> str:
 
 def _is_list(parts: list[str]) -> bool:
     """`six or eight` never gets here; `ten forty` and `two three` are two numbers, not one."""
-    for before, after in zip(parts, parts[1:], strict=False):
+    for before, after in itertools.pairwise(parts):
         if after in SCALES or before in SCALES:
             continue
         if not (before in TENS and after in UNITS and 0 < UNITS[after] < 10):

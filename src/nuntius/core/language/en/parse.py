@@ -42,7 +42,7 @@ def _spans(sents: list[Span]) -> Iterator[Span]:
     held: Span | None = None
     for sent in sents:
         joined = sent if held is None else held.doc[held.start : sent.end]
-        if joined.text.rstrip()[-1:] in ".?!\"”" or sent is sents[-1]:
+        if joined.text.rstrip()[-1:] in '.?!"”' or sent is sents[-1]:
             yield joined
             held = None
         else:

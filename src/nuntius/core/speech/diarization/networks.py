@@ -28,9 +28,7 @@ TRUNK_WIDTH = 2560
 EMBEDDING = 256
 
 # Which local voices speak in each class of the network: none, one, or two at once.
-POWERSET = np.array(
-    [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1], [1, 1, 0], [1, 0, 1], [0, 1, 1]], np.float32
-)
+POWERSET = np.array([[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1], [1, 1, 0], [1, 0, 1], [0, 1, 1]], np.float32)
 
 Floats = NDArray[np.float32]
 

@@ -1,0 +1,57 @@
+import { CssBaseline, ThemeProvider } from "@mui/material";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense, useMemo } from "react";
+import { BrowserRouter, Route, Routes } from "react-router";
+
+import { Entry } from "../features/entry/Entry";
+import { Today } from "../features/today/Today";
+import { Loading } from "../shared/Loading";
+import { makeTheme } from "../theme/theme";
+import { ModeContext, useMode } from "../theme/useMode";
+import { Shell } from "./Shell";
+import { NoticeProvider } from "./notices";
+import { UploadProvider } from "../features/today/uploads";
+
+const Record = lazy(() => import("../features/record/Record"));
+const Archive = lazy(() => import("../features/archive/Archive"));
+const People = lazy(() => import("../features/people/People"));
+const About = lazy(() => import("../features/about/About"));
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5000 } },
+});
+
+/** The application: theme, session, and the views by their addresses. */
+export function App() {
+  const mode = useMode();
+  const theme = useMemo(() => makeTheme(mode.mode), [mode.mode]);
+  return (
+    <ModeContext value={mode}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        <QueryClientProvider client={queries}>
+          <NoticeProvider>
+            <BrowserRouter>
+              <Entry>
+                <UploadProvider>
+                  <Suspense fallback={<Loading what="the page" />}>
+                    <Routes>
+                      <Route element={<Shell />}>
+                        <Route index element={<Today />} />
+                        <Route path="archive" element={<Archive />} />
+                        <Route path="people" element={<People />} />
+                        <Route path="about" element={<About />} />
+                        <Route path="meetings/:meetingId" element={<Record />} />
+                        <Route path="*" element={<Today />} />
+                      </Route>
+                    </Routes>
+                  </Suspense>
+                </UploadProvider>
+              </Entry>
+            </BrowserRouter>
+          </NoticeProvider>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </ModeContext>
+  );
+}

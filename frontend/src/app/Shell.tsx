@@ -1,0 +1,71 @@
+import DarkModeOutlined from "@mui/icons-material/DarkModeOutlined";
+import LightModeOutlined from "@mui/icons-material/LightModeOutlined";
+import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/material";
+import { NavLink, Outlet, useNavigate } from "react-router";
+
+import { useSession } from "../features/entry/useSession";
+import { SERIF } from "../theme/theme";
+import { useModeToggle } from "../theme/useMode";
+import { useJobEvents } from "./useJobEvents";
+import { KeySheet } from "./KeySheet";
+import { useKeys } from "./keys";
+
+const PLACES = [
+  { to: "/", label: "Today", end: true },
+  { to: "/archive", label: "Archive" },
+  { to: "/people", label: "People" },
+  { to: "/about", label: "About" },
+];
+
+/** The frame around every view: where one is, where one can go. */
+export function Shell() {
+  const { session, signOut } = useSession();
+  const { mode, toggle } = useModeToggle();
+  const navigate = useNavigate();
+  useJobEvents();
+  useKeys("Everywhere", [{ key: "t", label: "Go to Today", run: () => navigate("/") }]);
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", height: "100dvh" }}>
+      <Link href="#view" sx={{ position: "absolute", left: -999, "&:focus": { left: 8, top: 8, zIndex: 9, bgcolor: "background.paper", p: 1 } }}>
+        Skip to the view
+      </Link>
+      <Box
+        component="header"
+        sx={{ display: "flex", alignItems: "center", gap: { xs: 1, sm: 3 }, px: { xs: 1.5, sm: 3 }, minHeight: 48, borderBottom: 1, borderColor: "divider", flex: "none" }}
+      >
+        <Typography component="span" sx={{ fontFamily: SERIF, fontWeight: 600, fontSize: "1.05rem", display: { xs: "none", sm: "block" } }}>
+          Nuntius
+        </Typography>
+        <Box component="nav" aria-label="Views" sx={{ display: "flex", gap: { xs: 0.25, sm: 1 } }}>
+          {PLACES.map((place) => (
+            <Link
+              key={place.to}
+              component={NavLink}
+              to={place.to}
+              end={place.end}
+              underline="none"
+              sx={{ px: 1, py: 0.6, color: "text.secondary", borderRadius: 1, "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
+            >
+              {place.label}
+            </Link>
+          ))}
+        </Box>
+        <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
+          <Typography variant="body2" color="text.secondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
+            {session.name} · {session.workspace}
+          </Typography>
+          <Tooltip title={mode === "light" ? "Dark" : "Light"}>
+            <IconButton size="small" onClick={toggle} aria-label={mode === "light" ? "Switch to dark" : "Switch to light"}>
+              {mode === "light" ? <DarkModeOutlined fontSize="small" /> : <LightModeOutlined fontSize="small" />}
+            </IconButton>
+          </Tooltip>
+          <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap" }}>Sign out</Button>
+        </Box>
+      </Box>
+      <Box component="main" id="view" tabIndex={-1} sx={{ flex: 1, minHeight: 0, overflow: "auto", outline: "none" }}>
+        <Outlet />
+      </Box>
+      <KeySheet />
+    </Box>
+  );
+}

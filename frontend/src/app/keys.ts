@@ -1,0 +1,78 @@
+import { useEffect, useSyncExternalStore } from "react";
+
+/** One key and what it does; `shown` is how the sheet writes it. */
+export interface Key {
+  key: string;
+  label: string;
+  run: () => void;
+  shift?: boolean;
+  ctrl?: boolean;
+  shown?: string;
+}
+
+interface Group {
+  title: string;
+  keys: Key[];
+}
+
+const groups = new Map<string, Group>();
+const listeners = new Set<() => void>();
+let snapshot: Group[] = [];
+
+function changed(): void {
+  snapshot = [...groups.values()];
+  listeners.forEach((listener) => listener());
+}
+
+/** Whether the focus is in a field, where letters belong to the text. */
+export function typing(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  return target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName);
+}
+
+/** Whether Enter and Space belong to what has the focus. */
+function pressable(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest("button, a, [role=button], [role=menuitem], [role=option], [role=slider]") !== null;
+}
+
+function onKeyDown(event: KeyboardEvent): void {
+  if (event.defaultPrevented || event.altKey || event.metaKey || typing(event.target)) return;
+  if (document.querySelector("[role=dialog]") && event.key !== "?") return;
+  if ((event.key === " " || event.key === "Enter") && pressable(event.target)) return;
+  for (const group of [...groups.values()].reverse()) {
+    const found = group.keys.find((k) => k.key === event.key && !!k.ctrl === event.ctrlKey && (k.shift === undefined || k.shift === event.shiftKey));
+    if (found) {
+      event.preventDefault();
+      found.run();
+      return;
+    }
+  }
+}
+
+/** Puts keys into the registry for as long as a view is shown; the sheet is made from it. */
+export function useKeys(title: string, keys: Key[]): void {
+  useEffect(() => {
+    groups.set(title, { title, keys });
+    changed();
+  });
+  useEffect(() => () => {
+    groups.delete(title);
+    changed();
+  }, [title]);
+}
+
+/** All keys that work now. */
+export function useKeyGroups(): Group[] {
+  return useSyncExternalStore((listener) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  }, () => snapshot);
+}
+
+/** Listens once for the whole application. */
+export function useKeyListener(): void {
+  useEffect(() => {
+    document.addEventListener("keydown", onKeyDown);
+    return () => document.removeEventListener("keydown", onKeyDown);
+  }, []);
+}

@@ -1,0 +1,36 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+
+import { body, client, setToken, type Schemas } from "../../api/client";
+
+type Session = Schemas["SessionState"];
+
+const NOBODY: Session = { signed_in: false, csrf: "", needs_first_account: false, demo: false, name: "", workspace: "" };
+
+/** Who is signed in, and how to come and go. */
+export function useSession() {
+  const queries = useQueryClient();
+  const query = useQuery({
+    queryKey: ["session"],
+    queryFn: async () => keep(await body(client.GET("/api/session"))),
+    staleTime: Infinity,
+  });
+  const enter = useCallback((session: Session) => {
+    queries.clear();
+    queries.setQueryData(["session"], keep(session));
+  }, [queries]);
+  const signIn = useCallback(async (email: string, password: string) =>
+    enter(await body(client.POST("/api/session", { body: { email, password } }))), [enter]);
+  const begin = useCallback(async (account: Schemas["FirstAccount"]) =>
+    enter(await body(client.POST("/api/first-account", { body: account }))), [enter]);
+  const signOut = useCallback(async () => {
+    await body(client.DELETE("/api/session"));
+    location.assign("/");
+  }, []);
+  return { session: query.data ?? NOBODY, loading: query.isPending, error: query.error, retry: query.refetch, signIn, begin, signOut };
+}
+
+function keep(session: Session): Session {
+  setToken(session.csrf);
+  return session;
+}

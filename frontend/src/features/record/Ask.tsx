@@ -1,0 +1,46 @@
+import { Alert, Box, Button, Dialog, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
+import { useMutation } from "@tanstack/react-query";
+import { useState, type FormEvent } from "react";
+
+import { body, client, sentenceOf } from "../../api/client";
+import { clock } from "../../shared/times";
+import { SERIF } from "../../theme/theme";
+
+/** A question put to the record: an answer with its passages, or the word that the record holds none. */
+export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; open: boolean; onClose: () => void; onPlay: (start: number, end: number) => void }) {
+  const [question, setQuestion] = useState("");
+  const asked = useMutation({
+    mutationFn: (text: string) => body(client.POST("/api/meetings/{meeting_id}/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text } })),
+  });
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (question.trim()) asked.mutate(question.trim());
+  };
+  return (
+    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="ask-title">
+      <DialogTitle id="ask-title">Ask the record</DialogTitle>
+      <DialogContent>
+        <Box component="form" onSubmit={send} sx={{ display: "flex", gap: 1, pt: 1 }}>
+          <TextField size="small" fullWidth autoFocus label="Question" value={question} onChange={(e) => setQuestion(e.target.value)} slotProps={{ htmlInput: { maxLength: 500 } }} />
+          <Button type="submit" variant="contained" disabled={!question.trim() || asked.isPending}>Ask</Button>
+        </Box>
+        <Box aria-live="polite" sx={{ mt: 2, minHeight: 80 }}>
+          {asked.isPending && <Typography color="text.secondary">Looking through what was said …</Typography>}
+          {asked.error && <Alert severity="error" variant="outlined">{sentenceOf(asked.error)}</Alert>}
+          {asked.data && !asked.data.found && <Typography>The record does not hold that.</Typography>}
+          {asked.data?.found && (
+            <>
+              <Typography sx={{ fontFamily: SERIF, mb: 1.5 }}>{asked.data.answer}</Typography>
+              {asked.data.passages.map((p) => (
+                <Box key={p.turn} sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1.5, py: 0.5, borderTop: 1, borderColor: "divider" }}>
+                  <Button size="small" sx={{ minWidth: 0, p: 0, alignSelf: "start" }} onClick={() => onPlay(p.start, p.end)}>{clock(p.start)}</Button>
+                  <Typography variant="body2"><b>{p.speaker}</b> {p.quote}</Typography>
+                </Box>
+              ))}
+            </>
+          )}
+        </Box>
+      </DialogContent>
+    </Dialog>
+  );
+}

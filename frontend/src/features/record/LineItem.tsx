@@ -1,0 +1,123 @@
+import { Box, Button, Checkbox, IconButton, TextField, Tooltip, Typography } from "@mui/material";
+import EditOutlined from "@mui/icons-material/EditOutlined";
+import PlayArrow from "@mui/icons-material/PlayArrow";
+import { memo, useState, type ReactNode } from "react";
+
+import { clock, day } from "../../shared/times";
+import { SERIF } from "../../theme/theme";
+import type { Line, Stretch } from "./types";
+
+interface Props {
+  line: Line;
+  selected: boolean;
+  lit: boolean;
+  editing: boolean;
+  onSelect: (line: Line) => void;
+  onPlay: (line: Line, passage?: Stretch) => void;
+  onTick: (line: Line) => void;
+  onEdit: (line: Line | null) => void;
+  onKeep: (line: Line, text: string) => Promise<boolean>;
+}
+
+/** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
+export const LineItem = memo(function LineItem({ line, selected, lit, editing, onSelect, onPlay, onTick, onEdit, onKeep }: Props) {
+  return (
+    <Box
+      id={`line-${line.id}`} data-line={line.id} role="listitem" aria-current={selected || undefined} onClick={() => onSelect(line)}
+      sx={{
+        display: "grid", gridTemplateColumns: "28px minmax(0, 1fr) auto", columnGap: 0.5, px: 1, py: 0.6, borderRadius: 1, cursor: "pointer",
+        bgcolor: selected ? "wash" : undefined, boxShadow: lit && !selected ? (t) => `inset 3px 0 0 ${t.palette.primary.main}` : undefined,
+        "&:hover .tools, &:focus-within .tools": { opacity: 1 },
+      }}
+    >
+      <Checkbox
+        size="small" checked={line.checked} onChange={() => onTick(line)} onClick={(e) => e.stopPropagation()} sx={{ p: 0, alignSelf: "start", mt: "2px" }}
+        slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
+      />
+      {editing ? <Editor line={line} onEnd={() => onEdit(null)} onKeep={onKeep} /> : (
+        <Box sx={{ minWidth: 0 }}>
+          <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" ? "line-through" : undefined }}>{line.text}</Typography>
+          {line.kind === "question" && (
+            <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", color: line.answer ? "text.primary" : "text.secondary", overflowWrap: "anywhere" }}>
+              {line.answer ?? "The record holds no answer."}
+            </Typography>
+          )}
+          <Facts line={line} onPlay={onPlay} />
+        </Box>
+      )}
+      <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
+        <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}><PlayArrow sx={{ fontSize: 18 }} /></Tool>
+        <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}><EditOutlined sx={{ fontSize: 16 }} /></Tool>
+      </Box>
+    </Box>
+  );
+});
+
+function Tool({ label, title, onClick, children }: { label: string; title: string; onClick: () => void; children: ReactNode }) {
+  return (
+    <Tooltip title={title}>
+      <IconButton size="small" aria-label={label} sx={{ p: 0.4 }} onClick={(e) => { e.stopPropagation(); onClick(); }}>{children}</IconButton>
+    </Tooltip>
+  );
+}
+
+function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
+  const own = line.evidence.filter((e) => !e.of_answer);
+  const answers = line.evidence.filter((e) => e.of_answer);
+  return (
+    <Typography component="div" variant="body2" color="text.secondary" sx={{ fontSize: "0.8rem" }}>
+      {line.kind === "action" && (
+        <>
+          {line.owner.length ? line.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}
+          {" · "}{line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}{" · "}
+        </>
+      )}
+      {line.state === "superseded" && "no longer holds · "}
+      {line.kind === "decision" && line.state === "open" && "put off · "}
+      {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}
+      {own.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}
+      {answers.length > 0 && <> · answered {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
+    </Typography>
+  );
+}
+
+function Moment({ at, line, comma, onPlay }: { at: { start: number; end: number; quote: string }; line: Line; comma: boolean; onPlay: Props["onPlay"] }) {
+  return (
+    <>
+      {comma && ", "}
+      <Tooltip title={`“${at.quote}”`}>
+        <Box
+          component="button" onClick={(e: React.MouseEvent) => { e.stopPropagation(); onPlay(line, at); }} aria-label={`Hear ${clock(at.start)}: ${at.quote}`}
+          sx={{ all: "unset", cursor: "pointer", fontVariantNumeric: "tabular-nums", textDecoration: "underline", textDecorationColor: "transparent", "&:hover": { textDecorationColor: "inherit" }, "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" } }}
+        >
+          {clock(at.start)}
+        </Box>
+      </Tooltip>
+    </>
+  );
+}
+
+function Editor({ line, onEnd, onKeep }: { line: Line; onEnd: () => void; onKeep: Props["onKeep"] }) {
+  const [text, setText] = useState(line.text);
+  const save = async () => {
+    if (text.trim() === line.text || (await onKeep(line, text))) onEnd();
+  };
+  return (
+    <Box onClick={(e) => e.stopPropagation()}>
+      <TextField
+        multiline fullWidth autoFocus size="small" value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Text of this line" } }}
+        onKeyDown={(e) => {
+          if (e.key === "Escape") onEnd();
+          if (e.key === "Enter" && !e.shiftKey) {
+            e.preventDefault();
+            void save();
+          }
+        }}
+      />
+      <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
+        <Button size="small" variant="contained" onClick={() => void save()} disabled={!text.trim()}>Keep</Button>
+        <Button size="small" color="inherit" onClick={onEnd}>Leave as it was</Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,48 @@
+import { Box, Typography } from "@mui/material";
+import { useEffect, useRef } from "react";
+
+import { LineItem } from "./LineItem";
+import type { Section } from "./sections";
+import type { Line, Stretch } from "./types";
+
+interface Props {
+  sections: Section[];
+  selected: number | null;
+  litLines: ReadonlySet<number>;
+  editing: number | null;
+  onSelect: (line: Line) => void;
+  onPlay: (line: Line, passage?: Stretch) => void;
+  onTick: (line: Line) => void;
+  onEdit: (line: Line | null) => void;
+  onKeep: (line: Line, text: string) => Promise<boolean>;
+  onMoved: () => void;
+}
+
+/** The minutes, section by section. */
+export function MinutesPane({ sections, selected, litLines, editing, onMoved, ...handlers }: Props) {
+  const scroller = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
+  }, [selected]);
+  useEffect(() => {
+    const first = [...litLines][0];
+    if (first !== undefined) scroller.current?.querySelector(`[data-line="${first}"]`)?.scrollIntoView({ block: "nearest" });
+  }, [litLines]);
+  return (
+    <Box ref={scroller} role="region" aria-label="Minutes" tabIndex={0} onScroll={onMoved} sx={{ height: "100%", overflowY: "auto", px: { xs: 1, sm: 2 }, pb: 4, outlineOffset: -2 }}>
+      {sections.map((section) => (
+        <Box key={section.key} component="section" aria-label={section.title}>
+          <Typography variant="h3" component="h2" sx={{ position: "sticky", top: 0, bgcolor: "background.default", zIndex: 1, color: "text.secondary", borderBottom: 1, borderColor: "divider", pt: 2, pb: 0.4, mb: 0.5, mx: 1 }}>
+            {section.title} ({section.lines.length})
+          </Typography>
+          <Box role="list">
+            {section.lines.map((line) => (
+              <LineItem key={line.id} line={line} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} {...handlers} />
+            ))}
+          </Box>
+        </Box>
+      ))}
+      {sections.length === 0 && <Typography color="text.secondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
+    </Box>
+  );
+}

@@ -1,0 +1,59 @@
+import { Box, FormControlLabel, IconButton, MenuItem, Select, Slider, Switch, Tooltip, Typography } from "@mui/material";
+import Pause from "@mui/icons-material/Pause";
+import PlayArrow from "@mui/icons-material/PlayArrow";
+
+import { clock } from "../../shared/times";
+import { usePosition, type Position } from "./position";
+import { SPEEDS, type Player } from "./usePlayer";
+import { Waveform } from "./Waveform";
+
+/** Play, position, waveform, speed, silences. */
+export function PlayerBar({ meetingId, player, duration, hasSound }: { meetingId: string; player: Player; duration: number; hasSound: boolean }) {
+  if (!hasSound) {
+    return <Typography variant="body2" color="text.secondary" sx={{ p: 1.5, px: 3, borderTop: 1, borderColor: "divider" }}>This record was made from a written transcript; it has no sound.</Typography>;
+  }
+  return (
+    <Box component="footer" aria-label="Player" sx={{ display: "flex", alignItems: "center", gap: { xs: 1, sm: 2 }, px: { xs: 1, sm: 2 }, height: 56, borderTop: 1, borderColor: "divider", flex: "none" }}>
+      <Tooltip title={player.playing ? "Pause (Space)" : "Play (Space)"}>
+        <IconButton onClick={player.toggle} aria-label={player.playing ? "Pause" : "Play"} color="primary">{player.playing ? <Pause /> : <PlayArrow />}</IconButton>
+      </Tooltip>
+      <Time position={player.position} />
+      <Typography variant="body2" color="text.secondary" noWrap sx={{ display: { xs: "none", sm: "block" } }}>of {clock(duration)}</Typography>
+      <Box sx={{ flex: 1, minWidth: 0, position: "relative" }}>
+        {player.failed ? <Typography variant="body2" color="error">The sound cannot be played. Load the page again.</Typography> : (
+          <>
+            <Waveform meetingId={meetingId} duration={duration} position={player.position} onSeek={player.seek} />
+            <Seek position={player.position} duration={duration} onSeek={player.seek} />
+          </>
+        )}
+      </Box>
+      <Select
+        size="small" variant="standard" disableUnderline value={player.speed} onChange={(e) => player.setSpeed(Number(e.target.value))}
+        inputProps={{ "aria-label": "Speed" }} renderValue={(v) => `${v}×`} sx={{ fontSize: "0.9rem" }}
+      >
+        {SPEEDS.map((speed) => <MenuItem key={speed} value={speed}>{speed}×</MenuItem>)}
+      </Select>
+      <FormControlLabel
+        control={<Switch size="small" checked={player.skipping} onChange={(_, on) => player.setSkipping(on)} />} label="skip silences"
+        sx={{ m: 0, display: { xs: "none", sm: "flex" }, "& .MuiFormControlLabel-label": { fontSize: "0.85rem", color: "text.secondary", whiteSpace: "nowrap" } }}
+      />
+    </Box>
+  );
+}
+
+function Time({ position }: { position: Position }) {
+  const text = usePosition(position, clock);
+  return <Typography sx={{ fontWeight: 700, fontVariantNumeric: "tabular-nums", minWidth: 44 }}>{text}</Typography>;
+}
+
+/** The waveform's twin for the keyboard and for screen readers; seen only when it has the focus. */
+function Seek({ position, duration, onSeek }: { position: Position; duration: number; onSeek: (seconds: number) => void }) {
+  const now = usePosition(position, Math.floor);
+  return (
+    <Slider
+      size="small" min={0} max={Math.max(1, Math.floor(duration))} step={5} value={Math.min(now, duration)} onChange={(_, value) => onSeek(Number(value))}
+      aria-label="Position" getAriaValueText={clock}
+      sx={{ position: "absolute", bottom: -14, left: 0, p: 0, opacity: 0, pointerEvents: "none", "&:focus-within": { opacity: 1 } }}
+    />
+  );
+}

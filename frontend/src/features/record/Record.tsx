@@ -1,0 +1,168 @@
+import Redo from "@mui/icons-material/Redo";
+import Undo from "@mui/icons-material/Undo";
+import { Alert, Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useLocation, useParams } from "react-router";
+
+import { useKeys } from "../../app/keys";
+import { Failure } from "../../shared/Failure";
+import { Loading } from "../../shared/Loading";
+import { MeetingFacts } from "../../shared/MeetingFacts";
+import { Progress } from "../today/Progress";
+import { useUploads } from "../today/uploads";
+import { Ask } from "./Ask";
+import { MinutesPane } from "./MinutesPane";
+import { PlayerBar } from "./PlayerBar";
+import { SearchField } from "./SearchField";
+import { silences } from "./silences";
+import { Spine } from "./Spine";
+import { TakeAway } from "./TakeAway";
+import { TranscriptPane } from "./TranscriptPane";
+import type { Line, RecordData } from "./types";
+import { turnEnd } from "./types";
+import { useAnchors } from "./useAnchors";
+import { usePlayer } from "./usePlayer";
+import { useRecord, type RecordActions } from "./useRecord";
+import { useRecordView } from "./useRecordView";
+
+/** The page of a meeting: minutes, spine, transcript, sound. */
+export default function Record() {
+  const { meetingId = "" } = useParams();
+  const { query, ...actions } = useRecord(meetingId);
+  const { sending } = useUploads();
+  if (query.isPending) return <Loading what="the record" />;
+  if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
+  const record = query.data;
+  if (record.turns.length === 0) return <Unfinished record={record} sending={sending[meetingId]} />;
+  return <Open key={meetingId} record={record} actions={actions} />;
+}
+
+function Unfinished({ record, sending }: { record: RecordData; sending: Parameters<typeof Progress>[0]["sending"] }) {
+  return (
+    <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
+      <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>{record.meeting.title}</Typography>
+      <MeetingFacts meeting={record.meeting} />
+      <Progress meeting={record.meeting} sending={sending} onChooseAgain={() => location.assign("/")} />
+      <Typography color="text.secondary">You may close this page. The transcript and the minutes appear here when they are ready.</Typography>
+    </Box>
+  );
+}
+
+function Open({ record, actions }: { record: RecordData; actions: RecordActions }) {
+  const narrow = useMediaQuery(useTheme().breakpoints.down("md"));
+  const { hash } = useLocation();
+  const duration = record.recording?.duration ?? Math.max(...record.turns.map(turnEnd));
+  const quiet = useMemo(() => silences(record.turns, duration), [record.turns, duration]);
+  const player = usePlayer(quiet);
+  const view = useRecordView(record, player);
+  const [side, setSide] = useState<"minutes" | "transcript">("minutes");
+  const [asking, setAsking] = useState(false);
+  const frame = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const anchors = useAnchors(frame, view.selected, view.lit);
+  const meeting = record.meeting;
+  const hasSound = record.recording?.has_sound ?? false;
+  const tick = (line: Line) => void actions.tickLine(line.id, !line.checked);
+
+  useHash(hash, record, view.select, player.seek, view.show);
+  useKeys("Record", [
+    { key: " ", label: "Play or pause", run: player.toggle },
+    { key: "/", label: "Search what was said", run: () => { setSide("transcript"); setTimeout(() => field.current?.focus()); } },
+    { key: "ArrowDown", label: "Next line of the minutes", run: () => view.stepLine(1) },
+    { key: "ArrowUp", label: "Previous line", run: () => view.stepLine(-1) },
+    { key: "Enter", label: "Hear what the line rests on", run: () => view.line && view.playLine(view.line) },
+    { key: ".", label: "Next passage of the line", run: () => view.stepPassage(1) },
+    { key: ",", label: "Previous passage of the line", run: () => view.stepPassage(-1) },
+    { key: "x", label: "Tick the line as checked", run: () => view.line && tick(view.line) },
+    { key: "e", label: "Edit the line", run: () => view.line && view.setEditing(view.line.id) },
+    { key: "ArrowRight", label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
+    { key: "ArrowLeft", label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
+    { key: "f", label: "Follow the sound", run: () => view.setFollowing(true) },
+    { key: "q", label: "Ask the record", run: () => setAsking(true) },
+    { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
+    { key: "y", ctrl: true, label: "Do it again", run: () => void actions.redo() },
+    { key: "Escape", label: "Leave the line", run: view.leave },
+  ]);
+
+  return (
+    <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0 }}>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, px: { xs: 1.5, sm: 3 }, py: 1, borderBottom: 1, borderColor: "divider", flexWrap: "wrap", flex: "none" }}>
+        <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
+          <Typography variant="h2" component="h1" noWrap title={meeting.title}>{meeting.title}</Typography>
+          <MeetingFacts meeting={meeting} />
+        </Box>
+        {record.minutes && (
+          <Tooltip title="Share of the talk that lines of the minutes rest on; open stretches on the spine are left out.">
+            <Typography variant="body2" tabIndex={0} sx={{ whiteSpace: "nowrap" }}>Draws on {Math.floor(record.minutes.coverage * 100)} % of the talk · {meeting.lines - unticked(record)} of {meeting.lines} checked</Typography>
+          </Tooltip>
+        )}
+        <Box sx={{ display: "flex", alignItems: "center" }}>
+          <Tooltip title="Take back (Ctrl Z)"><span><IconButton size="small" aria-label="Take the last change back" disabled={!record.can_undo} onClick={() => void actions.undo()}><Undo fontSize="small" /></IconButton></span></Tooltip>
+          <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
+          <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} onRemake={() => void actions.remake()} />
+        </Box>
+        {narrow && (
+          <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "minutes" | "transcript" | null) => next && setSide(next)} aria-label="What to show">
+            <ToggleButton value="minutes" sx={{ py: 0.4 }}>Minutes</ToggleButton>
+            <ToggleButton value="transcript" sx={{ py: 0.4 }}>Transcript</ToggleButton>
+          </ToggleButtonGroup>
+        )}
+      </Box>
+      {record.recording?.broken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>The file breaks off or is damaged in places. What could be read has been used.</Alert>}
+      {meeting.job && meeting.job.state !== "done" && <Box sx={{ px: 3, py: 1 }}><Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} /></Box>}
+      <Box ref={frame} sx={{ flex: 1, minHeight: 0, display: "flex" }}>
+        {(!narrow || side === "minutes") && (
+          <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
+            <MinutesPane
+              sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
+              onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text) => actions.editLine(line.id, text)}
+            />
+          </Box>
+        )}
+        <Spine
+          record={record} duration={duration} position={player.position} lit={view.lit} matches={view.matches} narrow={narrow} lineY={anchors.line} turnY={anchors.turn}
+          onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }}
+        />
+        {(!narrow || side === "transcript") && (
+          <Box sx={{ flex: "1.05 1 0", minWidth: 0, display: "flex", flexDirection: "column" }}>
+            <Box sx={{ px: { xs: 1, sm: 2 }, py: 0.75, borderBottom: 1, borderColor: "divider" }}>
+              <SearchField field={field} wanted={view.wanted} count={view.matches.length} at={view.at} onWanted={view.setWanted} onStep={view.stepMatch} />
+            </Box>
+            <Box sx={{ flex: 1, minHeight: 0 }}>
+              <TranscriptPane
+                record={record} player={player} actions={actions} lit={view.lit} matches={view.matches} match={view.match} following={view.following}
+                setFollowing={view.setFollowing} goTo={view.goTo} onChoose={view.chooseTurn} onMoved={anchors.measure}
+              />
+            </Box>
+          </Box>
+        )}
+      </Box>
+      {hasSound && (record.recording?.has_picture
+        ? <Box component="video" ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" playsInline sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }} />
+        : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
+      <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} />
+      <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
+    </Box>
+  );
+}
+
+function unticked(record: RecordData): number {
+  return record.minutes?.lines.filter((line) => !line.checked).length ?? 0;
+}
+
+/** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */
+function useHash(hash: string, record: RecordData, select: (line: Line) => void, seek: (seconds: number) => void, show: (seconds: number) => void): void {
+  const done = useRef("");
+  useEffect(() => {
+    if (done.current === hash) return;
+    done.current = hash;
+    const line = record.minutes?.lines.find((l) => `#line-${l.id}` === hash);
+    const moment = /^#t=(\d+(?:\.\d+)?)/.exec(hash);
+    if (line) select(line);
+    if (moment?.[1]) {
+      seek(Number(moment[1]));
+      show(Number(moment[1]));
+    }
+  }, [hash, record, seek, select, show]);
+}

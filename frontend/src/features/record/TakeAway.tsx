@@ -1,0 +1,29 @@
+import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
+import { useState } from "react";
+
+const FILES: [string, [string, string][]][] = [
+  ["Minutes", [["minutes.md", "Markdown"], ["minutes.json", "JSON"]]],
+  ["Transcript", [["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.txt", "Plain text"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
+];
+
+/** The files that can be taken away. */
+export function TakeAway({ meetingId, hasMinutes, onRemake }: { meetingId: string; hasMinutes: boolean; onRemake: () => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const close = () => setAnchor(null);
+  return (
+    <>
+      <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">Files</Button>
+      <Menu open={!!anchor} anchorEl={anchor} onClose={close}>
+        {FILES.flatMap(([title, files]) => [
+          <ListSubheader key={title} sx={{ lineHeight: 2.2 }}>{title}</ListSubheader>,
+          ...files.map(([form, name]) => (
+            <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} download onClick={close} disabled={title === "Minutes" && !hasMinutes}>{name}</MenuItem>
+          )),
+        ])}
+        <ListSubheader sx={{ lineHeight: 2.2 }}>More</ListSubheader>
+        <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close}>The file as brought in</MenuItem>
+        <MenuItem onClick={() => { close(); onRemake(); }}>Write the minutes anew</MenuItem>
+      </Menu>
+    </>
+  );
+}

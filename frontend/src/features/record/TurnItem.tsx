@@ -1,0 +1,126 @@
+import { Box, Button, IconButton, TextField, Tooltip, Typography } from "@mui/material";
+import EditOutlined from "@mui/icons-material/EditOutlined";
+import { memo, useState, type MouseEvent } from "react";
+
+import { clock } from "../../shared/times";
+import { lies } from "./links";
+import { usePosition, type Position } from "./position";
+import type { Match } from "./search";
+import { turnEnd, turnStart, turnText, type Stretch, type Turn, type Voice } from "./types";
+import type { RecordActions } from "./useRecord";
+import { VoiceName } from "./VoiceName";
+
+/** Confidence below which a word is lightly marked. */
+const UNSURE = 0.45;
+
+interface Props {
+  turn: Turn;
+  voice: Voice;
+  goesOn: boolean;
+  lit: readonly Stretch[];
+  matches: readonly Match[];
+  match: Match | undefined;
+  position: Position;
+  actions: RecordActions;
+  onWord: (seconds: number) => void;
+  onChoose: (turn: Turn) => void;
+  onSample: (voice: Voice) => void;
+}
+
+/** One turn: time, voice, words that can be pressed to hear them, and a way to correct them. */
+export const TurnItem = memo(function TurnItem(props: Props) {
+  const { turn, voice, goesOn, lit, position, actions } = props;
+  const [editing, setEditing] = useState(false);
+  const start = turnStart(turn);
+  const isLit = lit.some((s) => s.start < turnEnd(turn) && start < s.end);
+  const spoken = usePosition(position, (now) => now >= start && now < turnEnd(turn) + 0.3 && now > 0);
+  return (
+    <Box
+      data-turn={turn.number} data-lit={isLit || undefined}
+      sx={{
+        display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, px: { xs: 1, sm: 2 }, pt: goesOn ? 0.25 : 1, pb: 0.5,
+        "&:hover .edit, &:focus-within .edit": { opacity: 1 },
+      }}
+    >
+      <Typography component="button" onClick={() => props.onWord(start)} sx={timeStyle} aria-label={`Hear from ${clock(start)}`}>{clock(start)}</Typography>
+      <Box sx={{ minWidth: 0 }}>
+        {!goesOn && <VoiceName voice={voice} actions={actions} onSample={() => props.onSample(voice)} />}
+        {turn.heard !== null && (
+          <Tooltip title={`As heard: ${turn.heard}`}><Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>corrected</Typography></Tooltip>
+        )}
+        {!editing && (
+          <Tooltip title="Correct the words">
+            <IconButton className="edit" size="small" aria-label={`Correct the turn at ${clock(start)}`} onClick={() => setEditing(true)} sx={{ opacity: { xs: 0.6, sm: 0 }, p: 0.25, ml: 0.5, float: "right" }}>
+              <EditOutlined sx={{ fontSize: 15 }} />
+            </IconButton>
+          </Tooltip>
+        )}
+        {editing ? (
+          <Editor turn={turn} onEnd={() => setEditing(false)} actions={actions} />
+        ) : (
+          <Box
+            onClick={(e) => wordPressed(e, turn, props)}
+            sx={{ lineHeight: 1.5, pl: 1, ml: -1, borderLeft: 4, borderColor: isLit ? "primary.main" : spoken ? "text.secondary" : "transparent", cursor: "text", overflowWrap: "anywhere" }}
+          >
+            <Words {...props} />
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+});
+
+const timeStyle = { all: "unset", cursor: "pointer", color: "text.secondary", fontSize: "0.8rem", pt: "2px", fontVariantNumeric: "tabular-nums", alignSelf: "start", "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" } } as const;
+
+function wordPressed(event: MouseEvent, turn: Turn, props: Props): void {
+  const at = (event.target as HTMLElement).dataset.word;
+  props.onChoose(turn);
+  const word = at === undefined ? undefined : turn.words[Number(at)];
+  if (word) props.onWord(word[1]);
+}
+
+function Words({ turn, lit, matches, match, position }: Props) {
+  const now = usePosition(position, (seconds) => turn.words.findIndex((w) => seconds >= w[1] && seconds < w[2] + 0.05));
+  return turn.words.map((word, i) => {
+    const found = matches.some((m) => m.first <= i && i <= m.last);
+    const here = match && match.first <= i && i <= match.last;
+    return (
+      <Box
+        component="span" key={i} data-word={i}
+        sx={{
+          bgcolor: here ? "warning.light" : found ? "action.selected" : lies(lit, word[1], word[2]) ? "wash" : undefined,
+          color: here ? "#1E2A2F" : undefined,
+          textDecoration: i === now ? "underline" : word[3] < UNSURE ? "underline dotted" : undefined,
+          textDecorationThickness: i === now ? 2 : 1, textUnderlineOffset: 3, cursor: "pointer",
+        }}
+      >
+        {word[0]}{" "}
+      </Box>
+    );
+  });
+}
+
+function Editor({ turn, onEnd, actions }: { turn: Turn; onEnd: () => void; actions: RecordActions }) {
+  const [text, setText] = useState(turnText(turn));
+  const save = async () => {
+    if (text.trim() === turnText(turn) || (await actions.correctTurn(turn.number, text))) onEnd();
+  };
+  return (
+    <Box sx={{ py: 0.5 }}>
+      <TextField
+        multiline fullWidth autoFocus size="small" value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Words of this turn" } }}
+        onKeyDown={(e) => {
+          if (e.key === "Escape") onEnd();
+          if (e.key === "Enter" && !e.shiftKey) {
+            e.preventDefault();
+            void save();
+          }
+        }}
+      />
+      <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
+        <Button size="small" variant="contained" onClick={() => void save()} disabled={!text.trim()}>Keep</Button>
+        <Button size="small" color="inherit" onClick={onEnd}>Leave as it was</Button>
+      </Box>
+    </Box>
+  );
+}

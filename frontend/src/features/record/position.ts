@@ -1,0 +1,30 @@
+import { useSyncExternalStore } from "react";
+
+/** Where the sound is, in seconds; told to whoever listens without drawing the whole page anew. */
+export interface Position {
+  get: () => number;
+  set: (seconds: number) => void;
+  listen: (listener: () => void) => () => void;
+}
+
+export function createPosition(): Position {
+  let now = 0;
+  const listeners = new Set<() => void>();
+  return {
+    get: () => now,
+    set: (seconds) => {
+      if (seconds === now) return;
+      now = seconds;
+      listeners.forEach((listener) => listener());
+    },
+    listen: (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+  };
+}
+
+/** What `read` makes of the position; draws anew only when that changes. */
+export function usePosition<T extends string | number | boolean>(position: Position, read: (seconds: number) => T): T {
+  return useSyncExternalStore(position.listen, () => read(position.get()));
+}

@@ -1,0 +1,70 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useMemo } from "react";
+
+import { bodyAs, client, sentenceOf } from "../../api/client";
+import { useNotice } from "../../app/notices";
+import type { Changed, RecordData } from "./types";
+
+/** The record with what a change touched put in its place. */
+export function merged(record: RecordData, changed: Changed): RecordData {
+  const names = new Map(changed.names.map((voice) => [voice.id, voice]));
+  const turn = changed.turn;
+  return {
+    ...record,
+    voices: record.voices.map((voice) => ({ ...voice, ...names.get(voice.id) })),
+    turns: turn ? record.turns.map((old) => (old.number === turn.number ? turn : old)) : record.turns,
+    minutes: changed.minutes ?? record.minutes,
+    can_undo: changed.can_undo,
+    can_redo: changed.can_redo,
+  };
+}
+
+/** A record and everything that can be set right in it; each change can be taken back. */
+export function useRecord(meetingId: string) {
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const key = useMemo(() => ["record", meetingId], [meetingId]);
+  const query = useQuery({ queryKey: key, queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000 });
+
+  const carry = useCallback(async (change: Promise<Changed>): Promise<boolean> => {
+    try {
+      const changed = await change;
+      queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
+      void queries.invalidateQueries({ queryKey: ["meetings"] });
+      void queries.invalidateQueries({ queryKey: ["actions"] });
+      return true;
+    } catch (error) {
+      notice({ text: sentenceOf(error), severity: "error" });
+      return false;
+    }
+  }, [key, notice, queries]);
+
+  const actions = useMemo(() => {
+    const meeting_id = meetingId;
+    return {
+      undo: () => carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/undo", { params: { path: { meeting_id } } }))),
+      redo: () => carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
+      nameVoice: (speaker_id: number, name: string | null) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
+      correctTurn: (number: number, text: string) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text } }))),
+      editLine: (line_id: number, text: string) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text } }))),
+      tickLine: (line_id: number, checked: boolean) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
+    };
+  }, [carry, meetingId]);
+
+  const remake = useCallback(async () => {
+    try {
+      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } } })));
+      notice({ text: "The minutes were written anew; what you changed or ticked has stayed.", severity: "info" });
+    } catch (error) {
+      notice({ text: sentenceOf(error), severity: "error" });
+    }
+  }, [key, meetingId, notice, queries]);
+
+  return { query, ...actions, remake };
+}
+
+export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

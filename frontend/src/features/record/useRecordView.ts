@@ -1,0 +1,96 @@
+import { useCallback, useMemo, useState } from "react";
+
+import { linesOn, neighbour, passages } from "./links";
+import { sections, shownLines } from "./sections";
+import { find, indexTurns, type Match } from "./search";
+import type { Line, RecordData, Stretch, Turn } from "./types";
+import type { Player } from "./usePlayer";
+import { turnAt } from "./links";
+
+const EMPTY: Stretch[] = [];
+
+/** What is chosen, lit, searched and followed on a record. */
+export function useRecordView(record: RecordData, player: Player) {
+  const [selected, setSelected] = useState<number | null>(null);
+  const [litLines, setLitLines] = useState<ReadonlySet<number>>(new Set());
+  const [editing, setEditing] = useState<number | null>(null);
+  const [following, setFollowing] = useState(true);
+  const [wanted, setWantedText] = useState("");
+  const [at, setAt] = useState(0);
+  const [goTo, setGoTo] = useState<{ index: number; stamp: number } | null>(null);
+
+  const made = useMemo(() => (record.minutes ? sections(record.minutes) : []), [record.minutes]);
+  const lines = useMemo(() => shownLines(made), [made]);
+  const line = lines.find((l) => l.id === selected);
+  const lit = useMemo(() => (line ? passages(line) : EMPTY), [line]);
+  const index = useMemo(() => indexTurns(record.turns), [record.turns]);
+  const matches = useMemo(() => find(index, wanted), [index, wanted]);
+  const match: Match | undefined = matches[Math.min(at, matches.length - 1)];
+
+  const show = useCallback((seconds: number) => {
+    const turn = turnAt(record.turns, seconds + 0.05);
+    if (turn >= 0) setGoTo({ index: turn, stamp: Date.now() });
+  }, [record.turns]);
+
+  const select = useCallback((next: Line) => {
+    setSelected(next.id);
+    setLitLines(new Set());
+    setFollowing(false);
+    const first = passages(next)[0];
+    if (first) show(first.start);
+  }, [show]);
+
+  const playLine = useCallback((next: Line, passage?: Stretch) => {
+    const chosen = passage ?? passages(next)[0];
+    select(next);
+    if (!chosen) return;
+    show(chosen.start);
+    player.play(Math.max(0, chosen.start - 0.15), chosen.end + 0.25);
+  }, [player, select, show]);
+
+  const stepLine = useCallback((step: 1 | -1) => {
+    const here = lines.findIndex((l) => l.id === selected);
+    const next = lines[here < 0 ? (step > 0 ? 0 : lines.length - 1) : Math.min(lines.length - 1, Math.max(0, here + step))];
+    if (next) select(next);
+  }, [lines, select, selected]);
+
+  const stepPassage = useCallback((step: 1 | -1) => {
+    const next = neighbour(lit, player.position.get(), step);
+    if (line && next) playLine(line, next);
+  }, [line, lit, playLine, player.position]);
+
+  const chooseTurn = useCallback((turn: Turn) => {
+    setLitLines(new Set(linesOn(record.minutes?.lines ?? [], turn)));
+    setSelected(null);
+  }, [record.minutes]);
+
+  const setWanted = useCallback((text: string) => {
+    setWantedText(text);
+    setAt(0);
+    const first = find(index, text)[0];
+    if (first) {
+      setFollowing(false);
+      setGoTo({ index: first.index, stamp: Date.now() });
+    }
+  }, [index]);
+
+  const stepMatch = useCallback((step: 1 | -1) => {
+    if (!matches.length) return;
+    const next = (at + step + matches.length) % matches.length;
+    setAt(next);
+    setFollowing(false);
+    const found = matches[next];
+    if (found) setGoTo({ index: found.index, stamp: Date.now() });
+  }, [at, matches]);
+
+  const leave = useCallback(() => {
+    setSelected(null);
+    setLitLines(new Set());
+    setEditing(null);
+  }, []);
+
+  return {
+    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, setWanted, matches, match,
+    at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, playLine, stepLine, stepPassage, chooseTurn, leave,
+  };
+}

@@ -1,0 +1,89 @@
+import {
+  Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, Link, MenuItem, TextField, Typography,
+} from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink } from "react-router";
+
+import { body, client, sentenceOf, type Schemas } from "../../api/client";
+import type { Chosen, Details } from "./useBringIn";
+
+export const KINDS: Schemas["NewMeeting"]["kind"][] = ["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"];
+
+/** `2026-10-06T09:30` in this place's time, as the date field wants it. */
+function localMoment(date: Date): string {
+  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
+function titleOf(name: string): string {
+  const plain = name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " ").trim();
+  return (plain.charAt(0).toUpperCase() + plain.slice(1)).slice(0, 200);
+}
+
+/** Asks what a recording is: title, day, kind, who was there. */
+export function BringIn({ chosen, onSubmit, onClose }: { chosen: Chosen; onSubmit: (details: Details) => Promise<string>; onClose: () => void }) {
+  const people = useQuery({ queryKey: ["people"], queryFn: () => body(client.GET("/api/people")) });
+  const [details, setDetails] = useState<Details>({
+    title: titleOf(chosen.file.name), kind: "general meeting", startsAt: localMoment(new Date(chosen.file.lastModified)), people: [], voices: null,
+  });
+  const [typed, setTyped] = useState("");
+  const [error, setError] = useState("");
+  const [busy, setBusy] = useState(false);
+  const set = (part: Partial<Details>) => setDetails((old) => ({ ...old, ...part }));
+  const known = chosen.upload?.same_as;
+  const send = async () => {
+    setBusy(true);
+    try {
+      await onSubmit({ ...details, people: [...details.people, ...(typed.trim() ? [typed.trim()] : [])] });
+    } catch (problem) {
+      setError(sentenceOf(problem));
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="bring-in-title">
+      <DialogTitle id="bring-in-title">Bring in a recording</DialogTitle>
+      <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important" }}>
+        <Typography color="text.secondary" noWrap title={chosen.file.name}>{chosen.file.name} · {size(chosen.file.size)}</Typography>
+        {!chosen.upload && !chosen.error && (
+          <Box role="status">
+            <Typography variant="body2" gutterBottom>Reading the file …</Typography>
+            <LinearProgress variant="determinate" value={chosen.read * 100} aria-label="Reading the file" />
+          </Box>
+        )}
+        {chosen.error && <Alert severity="error" variant="outlined">{chosen.error}</Alert>}
+        {known && (
+          <Alert severity="info" variant="outlined">
+            This very file is here already: <Link component={RouterLink} to={`/meetings/${known}`}>{chosen.upload?.same_title}</Link>. Open it, or bring the file in again below.
+          </Alert>
+        )}
+        <TextField label="Title" value={details.title} onChange={(e) => set({ title: e.target.value })} required autoFocus
+          error={details.title.length > 200} helperText={details.title.length > 200 ? "At most 200 characters." : ""} />
+        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" }, gap: 2 }}>
+          <TextField label="Began" type="datetime-local" value={details.startsAt} onChange={(e) => set({ startsAt: e.target.value })} required slotProps={{ inputLabel: { shrink: true } }} />
+          <TextField label="Kind" select value={details.kind} onChange={(e) => set({ kind: e.target.value as Details["kind"] })}>
+            {KINDS.map((kind) => <MenuItem key={kind} value={kind}>{kind}</MenuItem>)}
+          </TextField>
+        </Box>
+        <Autocomplete
+          multiple freeSolo autoSelect options={people.data?.people.map((p) => p.name) ?? []} value={details.people}
+          onChange={(_, value) => set({ people: value })} inputValue={typed} onInputChange={(_, value) => setTyped(value)}
+          renderInput={(params) => <TextField {...params} label="Who was there" helperText="Choose, or type a name and press Enter." />}
+        />
+        <TextField label="How many voices" type="number" value={details.voices ?? ""} helperText="Leave empty if you do not know; it helps to tell voices apart."
+          onChange={(e) => set({ voices: e.target.value ? Math.min(20, Math.max(1, Number(e.target.value))) : null })} slotProps={{ htmlInput: { min: 1, max: 20 } }} />
+        {error && <Alert severity="error" variant="outlined">{error}</Alert>}
+      </DialogContent>
+      <DialogActions sx={{ px: 3, pb: 2 }}>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" onClick={() => void send()} disabled={busy || !chosen.upload || !details.title.trim() || details.title.length > 200 || !details.startsAt}>
+          {known ? "Bring in again" : "Bring in"}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+function size(bytes: number): string {
+  return bytes > 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`;
+}

@@ -1,0 +1,140 @@
+import { Box, Button, Link, Paper, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useRef, useState, type DragEvent } from "react";
+import { Link as RouterLink, useNavigate } from "react-router";
+
+import { body, client, type Schemas } from "../../api/client";
+import { useNotice } from "../../app/notices";
+import { Failure } from "../../shared/Failure";
+import { Loading } from "../../shared/Loading";
+import { MeetingFacts } from "../../shared/MeetingFacts";
+import { day } from "../../shared/times";
+import { SERIF } from "../../theme/theme";
+import { BringIn } from "./BringIn";
+import { Progress } from "./Progress";
+import { useBringIn } from "./useBringIn";
+import { useUploads } from "./uploads";
+
+const TAKEN = ".wav,.flac,.mp3,.m4a,.aac,.ogg,.oga,.opus,.webm,.mp4,.mov,.vtt,.srt,.txt,audio/*,video/*";
+const MOST_ACTIONS = 8;
+
+/** What is being worked on, what needs a person, and the place to bring in a recording. */
+export function Today() {
+  const meetings = useQuery({ queryKey: ["meetings"], queryFn: () => body(client.GET("/api/meetings")) });
+  const actions = useQuery({ queryKey: ["actions"], queryFn: () => body(client.GET("/api/meetings/actions")) });
+  const notice = useNotice();
+  const navigate = useNavigate();
+  const resumed = useCallback((meetingId: string) =>
+    notice({ text: "Going on where this file stopped.", severity: "info", action: { label: "Open", run: () => navigate(`/meetings/${meetingId}`) } }), [notice, navigate]);
+  const bring = useBringIn(resumed);
+  const picker = useRef<HTMLInputElement>(null);
+  const choose = (files: FileList | null) => {
+    const file = files?.[0];
+    if (file) void bring.choose(file);
+    if ((files?.length ?? 0) > 1) notice({ text: "One recording at a time, please: the first one was taken.", severity: "info" });
+  };
+  if (meetings.isPending) return <Loading what="Today" />;
+  if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
+  const all = meetings.data.meetings;
+  const busy = all.filter((m) => m.job?.state !== "done");
+  const check = all.filter((m) => m.job?.state === "done" && m.unchecked > 0);
+  return (
+    <DropZone onDrop={choose}>
+      <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" } }}>
+        <Box sx={{ gridColumn: "1 / -1", display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
+          <Typography variant="h1" sx={{ flex: 1 }}>Today</Typography>
+          <Typography color="text.secondary" sx={{ display: { xs: "none", md: "block" } }}>Drop a recording anywhere on this page, or</Typography>
+          <Button variant="contained" onClick={() => picker.current?.click()}>Bring in a recording</Button>
+          <input ref={picker} type="file" hidden accept={TAKEN} aria-label="Recording" onChange={(e) => { choose(e.target.files); e.target.value = ""; }} />
+        </Box>
+        <Box sx={{ display: "grid", gap: 4, alignContent: "start" }}>
+          {busy.length > 0 && (
+            <Section title={`Being worked on (${busy.length})`}>
+              {busy.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+            </Section>
+          )}
+          <Section title={`Minutes to check (${check.length})`}>
+            {check.map((m) => <ToCheck key={m.id} meeting={m} />)}
+            {!check.length && <Empty>{all.length ? "Every line has been checked." : "No meetings yet. Bring in a recording or a transcript, and its minutes appear here."}</Empty>}
+          </Section>
+        </Box>
+        <Section title={`Open actions (${actions.data?.actions.length ?? 0})`}>
+          {actions.data?.actions.slice(0, MOST_ACTIONS).map((action) => <Action key={action.line_id} action={action} />)}
+          {(actions.data?.actions.length ?? 0) > MOST_ACTIONS && <Empty>and {(actions.data?.actions.length ?? 0) - MOST_ACTIONS} more on their records</Empty>}
+          {actions.data?.actions.length === 0 && <Empty>Nothing is waiting to be done.</Empty>}
+          {actions.error && <Failure error={actions.error} />}
+        </Section>
+      </Box>
+      {bring.chosen && <BringIn key={bring.chosen.file.name + bring.chosen.file.lastModified} chosen={bring.chosen} onSubmit={bring.submit} onClose={bring.close} />}
+    </DropZone>
+  );
+}
+
+function DropZone({ onDrop, children }: { onDrop: (files: FileList | null) => void; children: React.ReactNode }) {
+  const [over, setOver] = useState(false);
+  const stop = (event: DragEvent, inside: boolean) => {
+    event.preventDefault();
+    setOver(inside);
+  };
+  return (
+    <Box
+      onDragOver={(e) => stop(e, true)} onDragLeave={(e) => stop(e, false)} onDrop={(e) => { stop(e, false); onDrop(e.dataTransfer.files); }}
+      sx={{ minHeight: "100%", outline: over ? "3px dashed" : "none", outlineColor: "primary.main", outlineOffset: "-10px", bgcolor: over ? "wash" : undefined }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+function Section({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Box component="section" aria-label={title} sx={{ minWidth: 0 }}>
+      <Typography variant="h3" component="h2" sx={{ color: "text.secondary", borderBottom: 1, borderColor: "divider", pb: 0.5, mb: 1 }}>{title}</Typography>
+      {children}
+    </Box>
+  );
+}
+
+function Empty({ children }: { children: React.ReactNode }) {
+  return <Typography color="text.secondary" sx={{ py: 1 }}>{children}</Typography>;
+}
+
+function Heading({ meeting }: { meeting: Schemas["MeetingOut"] }) {
+  return (
+    <Link component={RouterLink} to={`/meetings/${meeting.id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>
+      {meeting.title}
+    </Link>
+  );
+}
+
+function Working({ meeting, onChooseAgain }: { meeting: Schemas["MeetingOut"]; onChooseAgain: () => void }) {
+  const { sending } = useUploads();
+  return (
+    <Paper sx={{ p: 2, mb: 1.5, display: "grid", gap: 0.75 }}>
+      <Heading meeting={meeting} />
+      <Progress meeting={meeting} sending={sending[meeting.id]} onChooseAgain={onChooseAgain} />
+    </Paper>
+  );
+}
+
+function ToCheck({ meeting }: { meeting: Schemas["MeetingOut"] }) {
+  return (
+    <Box sx={{ py: 1.25, borderBottom: 1, borderColor: "divider", display: "grid", gridTemplateColumns: "1fr auto", columnGap: 2 }}>
+      <Heading meeting={meeting} />
+      <Typography sx={{ whiteSpace: "nowrap" }}>{meeting.unchecked} of {meeting.lines} lines</Typography>
+      <MeetingFacts meeting={meeting} />
+    </Box>
+  );
+}
+
+function Action({ action }: { action: Schemas["OpenAction"] }) {
+  return (
+    <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider" }}>
+      <Link component={RouterLink} to={`/meetings/${action.meeting_id}#line-${action.line_id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF }}>{action.text}</Link>
+      <Typography variant="body2" color="text.secondary">
+        {action.owner.length ? action.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}
+        {" · "}{action.due ? `by ${day(action.due)}` : "no date named"}{" · "}{action.meeting}
+      </Typography>
+    </Box>
+  );
+}

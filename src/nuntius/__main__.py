@@ -1,0 +1,5 @@
+"""`python -m nuntius`."""
+
+from nuntius.cli import main
+
+main()

@@ -1,0 +1,61 @@
+"""Which voice may be which person: told from how people speak to each other by name."""
+
+import re
+from collections import Counter
+
+import numpy as np
+from scipy.optimize import linear_sum_assignment
+
+from nuntius.core.language.en.names import Roster, is_label
+from nuntius.core.transcript.transcript import Transcript
+from nuntius.core.transcript.turn import Turn
+
+_SENTENCE_END = re.compile(r"(?<=[.?!])\s+")
+SURE = 2.0  # votes that a name needs before it is used unasked
+AHEAD = 2.0  # times as many votes as the next voice has for the name
+
+
+def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Counter[str]]:
+    """For each label how often the talk points to each person.
+
+    Whoever is spoken to by name usually speaks next, or has just spoken when thanked (one vote each);
+    nobody speaks to himself (minus one vote).
+    """
+    roster = Roster.of(people, ())
+    votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
+    turns = transcript.turns
+    for number, turn in enumerate(turns):
+        for sentence in _SENTENCE_END.split(turn.text):
+            name = roster.addressee(sentence)
+            if name is None:
+                continue
+            votes[turn.speaker][name] -= 1
+            after = [t.speaker for t in turns[number + 1 : number + 3] if t.speaker != turn.speaker]
+            before = [t.speaker for t in turns[max(0, number - 1) : number] if t.speaker != turn.speaker]
+            if "thank" in sentence.lower() and before:
+                votes[before[0]][name] += 1
+            elif after:
+                votes[after[0]][name] += 1
+    return votes
+
+
+def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str]:
+    """Names of labelled voices where the talk leaves little doubt: one name a voice, one voice a name."""
+    labels = [label for label in transcript.speakers if is_label(label)]
+    if not labels or not people:
+        return {}
+    votes = name_votes(transcript, people)
+    table = np.array([[float(votes[label][person]) for person in people] for label in labels])
+    made = {}
+    for row, column in zip(*linear_sum_assignment(-table), strict=True):
+        others = np.delete(table[:, column], row)
+        rival = float(others.max()) if len(others) else 0.0
+        if table[row, column] >= SURE and table[row, column] >= AHEAD * max(rival, 0.0):
+            made[labels[row]] = people[column]
+    return made
+
+
+def renamed(transcript: Transcript, names: dict[str, str]) -> Transcript:
+    """The transcript with labels replaced by names."""
+    turns = tuple(Turn(names.get(turn.speaker, turn.speaker), turn.words, turn.cue) for turn in transcript.turns)
+    return Transcript(turns, transcript.duration)

@@ -1,0 +1,132 @@
+"""The demo: the Saltmarsh Ferry Cooperative, its people and three meetings, and one command to run it all."""
+
+import json
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
+from zoneinfo import ZoneInfo
+
+from nuntius.jobs import steps
+from nuntius.settings import Settings
+from nuntius.store.accounts import any_account, create_account, create_workspace
+from nuntius.store.changes import name_voice
+from nuntius.store.installation import Installation
+from nuntius.store.jobs import create_job
+from nuntius.store.meetings import create_meeting, named_person
+from nuntius.store.models import Meeting, RecognisedStretch, Recording, User
+from nuntius.store.transcripts import load_transcript, speakers_of
+
+FILES = Path(__file__).parents[2] / "demo"
+EMAIL, PASSWORD = "maren@saltmarsh.example", "low water at noon"
+ZONE = "Europe/London"
+CAST = {
+    "Maren": "Maren Tull",
+    "Tobias": "Tobias Pryce",
+    "Ines": "Ines Carvell",
+    "Douglas": "Douglas Hale",
+    "Priya": "Priya Nand",
+}
+NAMED = ("winter-timetable",)  # where the voices have been named already; the others wait for the visitor
+
+
+def seed(installation: Installation, say: Callable[[str], None] = lambda _: None) -> None:
+    """Fills an empty installation with the demo; leaves any other as it is."""
+    with installation.database.read() as session:
+        if any_account(session):
+            return
+    with installation.database.write() as session:
+        workspace = create_workspace(session, "Saltmarsh Ferry Cooperative", ZONE)
+        user = create_account(session, workspace, CAST["Maren"], EMAIL, PASSWORD)
+        for name in CAST.values():
+            named_person(session, workspace.id, name)
+    for path in sorted((FILES / "worked").glob("*.json")):
+        say(f"Preparing the demo meeting “{path.stem}” …")
+        _meeting(installation, user, path.stem)
+
+
+def _meeting(installation: Installation, user: User, name: str) -> None:
+    """One meeting from its script's heading, its sound, and what the real engines made of it."""
+    head, *rows = (FILES / f"scripts/{name}.txt").read_text().splitlines()
+    title, kind, start = (part.strip() for part in head.removeprefix("#").split("|"))
+    people = [CAST[first] for first in dict.fromkeys(row.split(":")[0] for row in rows if ":" in row)]
+    with installation.files.scratch(".ogg") as copy:
+        shutil.copyfile(FILES / f"{name}.ogg", copy)
+        digest = installation.files.keep(copy)
+    worked = json.loads((FILES / f"worked/{name}.json").read_text())
+    with installation.database.write() as session:
+        begun = datetime.fromisoformat(start).replace(tzinfo=ZoneInfo(ZONE))
+        meeting = create_meeting(session, user, title, kind, begun, ZONE, people)
+        recording = Recording(meeting_id=meeting.id, name=f"{name}.ogg", digest=digest, spans=worked["spans"])
+        session.add(recording)
+        session.flush()
+        session.add(RecognisedStretch(recording_id=recording.id, number=0, words=worked["words"]))
+    task = steps.Task(installation, meeting.id, None)
+    for step in (steps.prepare_sound, steps.write_turns):
+        step(task, lambda _: None)
+    if name in NAMED:
+        _name_voices(installation, user, meeting, name)
+    steps.write_minutes(task, lambda _: None)
+    with installation.database.write() as session:
+        job = create_job(session, meeting.id, None)
+        job.state, job.progress = "done", 1.0
+        session.get_one(Recording, recording.id).spans = worked["spans"]
+
+
+def _name_voices(installation: Installation, user: User, meeting: Meeting, name: str) -> None:
+    """Gives each voice the person who speaks most of its words in the script, as a visitor would by ear."""
+    truth = json.loads((FILES / f"{name}.truth.json").read_text())["turns"]
+    with installation.database.write() as session:
+        transcript = load_transcript(session, meeting.id)
+        for speaker in speakers_of(session, meeting.id):
+            heard = [word.middle for turn in transcript.turns if turn.speaker == speaker.label for word in turn.words]
+            said = [t["speaker"] for middle in heard for t in truth if t["start"] <= middle <= t["end"]]
+            if said:
+                name_voice(
+                    session,
+                    user,
+                    session.get_one(Meeting, meeting.id),
+                    speaker.id,
+                    CAST[max(set(said), key=said.count)],
+                )
+
+
+def run(settings: Settings, say: Callable[[str], None] = print) -> None:
+    """Seeds, then runs server and worker together until told to end."""
+    seed(Installation(settings), say)
+    environment = {**os.environ, "NUNTIUS_DATA": str(settings.data), "NUNTIUS_DEMO": "1"}
+    command = [sys.executable, "-m", "nuntius"]
+    processes = [subprocess.Popen([*command, part], env=environment) for part in ("serve", "worker")]
+    address = f"http://{settings.host}:{settings.port}"
+    try:
+        _wait_for(f"{address}/api/health")
+        say(f"\nNuntius is ready: {address}\nSign in as {EMAIL} with the password “{PASSWORD}”.")
+        say(f"Something to bring in: {FILES / 'bring-me-in.ogg'}\nEnd with Ctrl-C.")
+        signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+        while all(process.poll() is None for process in processes):
+            time.sleep(0.5)
+    except KeyboardInterrupt:
+        say("Ending.")
+    finally:
+        for process in processes:
+            process.terminate()
+        for process in processes:
+            process.wait(timeout=15)
+
+
+def _wait_for(address: str, seconds: float = 60) -> None:
+    """Returns when the address answers. Raises TimeoutError."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        try:
+            with urllib.request.urlopen(address, timeout=2):
+                return
+        except OSError:
+            time.sleep(0.2)
+    raise TimeoutError(f"{address} did not answer within {seconds:.0f} seconds")

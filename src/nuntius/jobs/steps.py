@@ -1,0 +1,138 @@
+"""The steps of the work on a recording; each leaves its result in the store."""
+
+import logging
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.encode import write_picture
+from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.core.audio.prepare import prepare
+from nuntius.core.audio.probe import probe
+from nuntius.core.errors import SoundSilent, TranscriptEmpty
+from nuntius.core.formats.reading import read_transcript
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.speech.diarizer import Span
+from nuntius.core.speech.joining import join
+from nuntius.core.speech.recogniser import recognise_stretch, stretches
+from nuntius.core.speech.transcribe import spans_of
+from nuntius.core.transcript.word import Word
+from nuntius.jobs import engines
+from nuntius.store.installation import Installation
+from nuntius.store.minutes import save_minutes
+from nuntius.store.models import Meeting, RecognisedStretch, Recording
+from nuntius.store.transcripts import load_transcript, packed, save_transcript, unpacked
+
+log = logging.getLogger(__name__)
+
+Progress = Callable[[float], None]  # hears the share of the step that is done, 0 to 1
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """What a step works on."""
+
+    installation: Installation
+    meeting_id: str
+    people: int | None
+
+    def recording(self, session: Session) -> Recording:
+        return session.scalars(select(Recording).where(Recording.meeting_id == self.meeting_id)).one()
+
+
+def read_text(task: Task, progress: Progress) -> None:
+    """A transcript file becomes the transcript."""
+    with task.installation.database.read() as session:
+        path = task.installation.files.path(task.recording(session).digest)
+    transcript = read_transcript(path.read_bytes())
+    with task.installation.database.write() as session:
+        save_transcript(session, task.meeting_id, transcript)
+        task.recording(session).duration = transcript.duration
+
+
+def prepare_sound(task: Task, progress: Progress) -> None:
+    """Working copy, playback copy, peaks, loudness."""
+    files = task.installation.files
+    with task.installation.database.read() as session:
+        source = files.path(task.recording(session).digest)
+    info = probe(source)
+    expected = info.duration or 0.0
+    with files.scratch(".pcm") as working, files.scratch(".ogg") as playback, files.scratch(".mp4") as picture:
+        made = prepare(source, working, playback, lambda done: progress(min(1.0, done / expected) if expected else 0.0))
+        if info.has_picture:
+            write_picture(source, picture)
+        digests = {
+            "working_digest": files.keep(working),
+            "playback_digest": files.keep(picture if info.has_picture else playback),
+            "peaks_digest": files.keep_bytes(made.peaks),
+        }
+    with task.installation.database.write() as session:
+        recording = task.recording(session)
+        for name, digest in digests.items():
+            setattr(recording, name, digest)
+        recording.duration, recording.broken, recording.has_picture = made.duration, made.broken, info.has_picture
+        recording.loudness, recording.peak = max(made.loudness, -120.0), max(made.peak, -120.0)
+
+
+def recognise(task: Task, progress: Progress) -> None:
+    """Words, stretch by stretch; those recognised before a break are not recognised again."""
+    with task.installation.database.read() as session:
+        recording = task.recording(session)
+        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
+        query = select(func.count(RecognisedStretch.id)).where(RecognisedStretch.recording_id == recording.id)
+        done = session.scalar(query) or 0
+    plan = stretches(sound)
+    engine = engines.recogniser(task.installation.settings, task.installation.files.path(recording.digest))
+    for number, stretch in enumerate(plan):
+        if number < done:
+            continue
+        words = recognise_stretch(engine, sound, stretch)
+        with task.installation.database.write() as session:
+            session.add(RecognisedStretch(recording_id=recording.id, number=number, words=packed(words)))
+        progress(stretch.end / sound.duration)
+
+
+def tell_voices(task: Task, progress: Progress) -> None:
+    """Who spoke when."""
+    with task.installation.database.read() as session:
+        sound = WorkingCopy(task.installation.files.path(task.recording(session).working_digest or ""))
+    diarizer = engines.diarizer(task.installation.settings)
+    spans = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
+    with task.installation.database.write() as session:
+        task.recording(session).spans = [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]
+
+
+def write_turns(task: Task, progress: Progress) -> None:
+    """Words and voices joined; the pieces they came from are no longer needed. Raises SoundSilent."""
+    with task.installation.database.write() as session:
+        recording = task.recording(session)
+        rows = session.scalars(
+            select(RecognisedStretch)
+            .where(RecognisedStretch.recording_id == recording.id)
+            .order_by(RecognisedStretch.number)
+        )
+        words: tuple[Word, ...] = tuple(word for row in rows for word in unpacked(row.words))
+        if not words:
+            raise SoundSilent(
+                "No words were recognised in this recording. Check that somebody speaks in it, and bring in another file."
+            )
+        spans = [Span(start, end, voice) for start, end, voice in recording.spans or []]
+        save_transcript(session, task.meeting_id, join(words, spans, recording.duration or 0.0))
+        session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
+
+
+def write_minutes(task: Task, progress: Progress) -> None:
+    """Minutes of the transcript as it stands, a person's changes kept."""
+    with task.installation.database.read() as session:
+        meeting = session.get_one(Meeting, task.meeting_id)
+        transcript = load_transcript(session, task.meeting_id)
+        people = tuple(person.name for person in meeting.people)
+        day = meeting.starts_at.date()
+    if not transcript.word_count:
+        raise TranscriptEmpty()
+    minutes = make_minutes(transcript, MeetingFacts(day, people))
+    with task.installation.database.write() as session:
+        save_minutes(session, task.meeting_id, transcript, minutes)

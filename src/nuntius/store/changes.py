@@ -1,0 +1,120 @@
+"""What a person changes on a record: voices, turns, lines, ticks; each can be taken back and done again."""
+
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.transcript.edits import retimed
+from nuntius.store.errors import Conflict, NotFound, NothingToUndo
+from nuntius.store.meetings import named_person
+from nuntius.store.models import Change, LineRow, Meeting, MinutesRow, Speaker, TurnRow, User
+from nuntius.store.transcripts import packed, unpacked
+
+LONGEST_LINE = 4000  # characters
+LONGEST_TURN = 20_000  # characters
+
+
+def name_voice(session: Session, user: User, meeting: Meeting, speaker_id: int, name: str | None) -> Change:
+    """Matches a voice to the person of this name (made if new), or to nobody."""
+    speaker = _owned(session, meeting, Speaker, speaker_id)
+    person = named_person(session, meeting.workspace_id, name) if name and name.strip() else None
+    return _do(session, user, meeting, "voice", speaker.id, speaker.person_id, person.id if person else None)
+
+
+def correct_turn(session: Session, user: User, meeting: Meeting, number: int, text: str) -> Change:
+    """Puts a person's text in place of a turn's words; their times are kept by alignment."""
+    query = select(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.number == number)
+    turn = session.scalar(query)
+    if turn is None:
+        raise NotFound()
+    if not text.strip() or len(text) > LONGEST_TURN:
+        raise Conflict(f"A turn holds between one word and {LONGEST_TURN:,} characters.")
+    current = turn.words if turn.person_words is None else turn.person_words
+    return _do(session, user, meeting, "turn", turn.id, turn.person_words, packed(retimed(unpacked(current), text)))
+
+
+def edit_line(session: Session, user: User, meeting: Meeting, line_id: int, text: str) -> Change:
+    """Puts a person's text in place of a line."""
+    line = _line(session, meeting, line_id)
+    text = " ".join(text.split())
+    if not text or len(text) > LONGEST_LINE:
+        raise Conflict(f"A line holds between one word and {LONGEST_LINE:,} characters.")
+    return _do(session, user, meeting, "line", line.id, line.person_text, text)
+
+
+def tick_line(session: Session, user: User, meeting: Meeting, line_id: int, checked: bool) -> Change:
+    """Marks a line as checked by this person, or takes the tick away."""
+    line = _line(session, meeting, line_id)
+    return _do(session, user, meeting, "tick", line.id, line.checked_by, user.id if checked else None)
+
+
+def undo(session: Session, user: User, meeting: Meeting) -> Change:
+    """Takes back this person's newest change. Raises NothingToUndo."""
+    change = _newest(session, user, meeting, undone=False)
+    _apply(session, change.kind, change.target, change.before)
+    change.undone = True
+    return change
+
+
+def redo(session: Session, user: User, meeting: Meeting) -> Change:
+    """Does the change again that was taken back last. Raises NothingToUndo."""
+    query = select(Change).where(Change.meeting_id == meeting.id, Change.user_id == user.id, Change.undone.is_(True))
+    change = session.scalars(query.order_by(Change.id)).first()
+    if change is None:
+        raise NothingToUndo()
+    _apply(session, change.kind, change.target, change.after)
+    change.undone = False
+    return change
+
+
+def _newest(session: Session, user: User, meeting: Meeting, undone: bool) -> Change:
+    query = select(Change).where(Change.meeting_id == meeting.id, Change.user_id == user.id, Change.undone.is_(undone))
+    change = session.scalars(query.order_by(Change.id.desc())).first()
+    if change is None:
+        raise NothingToUndo()
+    return change
+
+
+def _do(session: Session, user: User, meeting: Meeting, kind: str, target: int, before: Any, after: Any) -> Change:
+    """Carries out a change and remembers it; what had been taken back can no longer be done again."""
+    gone = select(Change).where(Change.meeting_id == meeting.id, Change.user_id == user.id, Change.undone.is_(True))
+    for old in session.scalars(gone):
+        session.delete(old)
+    _apply(session, kind, target, after)
+    change = Change(meeting_id=meeting.id, user_id=user.id, kind=kind, target=target, before=before, after=after)
+    session.add(change)
+    session.flush()
+    return change
+
+
+_FIELDS: dict[str, tuple[type[Any], str]] = {
+    "voice": (Speaker, "person_id"),
+    "turn": (TurnRow, "person_words"),
+    "line": (LineRow, "person_text"),
+    "tick": (LineRow, "checked_by"),
+}
+
+
+def _apply(session: Session, kind: str, target: int, value: Any) -> None:
+    table, field = _FIELDS[kind]
+    row = session.get(table, target)
+    if row is None:
+        raise Conflict("The minutes were made anew since, so this change can no longer be taken back.")
+    setattr(row, field, value)
+    session.flush()
+
+
+def _owned(session: Session, meeting: Meeting, table: type[Speaker], target: int) -> Speaker:
+    row = session.get(table, target)
+    if row is None or row.meeting_id != meeting.id:
+        raise NotFound()
+    return row
+
+
+def _line(session: Session, meeting: Meeting, line_id: int) -> LineRow:
+    query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
+    line = session.scalar(query.where(LineRow.id == line_id, MinutesRow.meeting_id == meeting.id))
+    if line is None:
+        raise NotFound()
+    return line

@@ -1,0 +1,65 @@
+"""The database: SQLite in write-ahead mode, migrated on opening."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.orm import Session
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+WAIT = 20_000  # milliseconds that a writer waits for another one
+
+
+class Database:
+    """Sessions on one SQLite file."""
+
+    def __init__(self, path: Path) -> None:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        self.url = f"sqlite:///{path}"
+        self._engine = _engine(self.url)
+        self._writing = self._engine.execution_options(writes=True)
+
+    def migrate(self) -> None:
+        """Brings the tables to the newest form; does nothing when they have it."""
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
+        config.set_main_option("sqlalchemy.url", self.url)
+        command.upgrade(config, "head")
+
+    @contextmanager
+    def read(self) -> Iterator[Session]:
+        """A session that sees one state of the data."""
+        with Session(self._engine, expire_on_commit=False) as session:
+            yield session
+
+    @contextmanager
+    def write(self) -> Iterator[Session]:
+        """A session that holds the write lock and commits at its end, or takes everything back."""
+        with Session(self._writing, expire_on_commit=False) as session, session.begin():
+            yield session
+
+    def close(self) -> None:
+        self._engine.dispose()
+
+
+def _engine(url: str) -> Engine:
+    engine = create_engine(url, connect_args={"check_same_thread": False})
+
+    @event.listens_for(engine, "connect")
+    def _pragmas(connection: Any, _: Any) -> None:
+        connection.isolation_level = None  # transactions are begun below, not by the driver
+        cursor = connection.cursor()
+        for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=NORMAL", f"busy_timeout={WAIT}"):
+            cursor.execute(f"PRAGMA {pragma}")
+        cursor.close()
+
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Connection) -> None:
+        writes = connection.get_execution_options().get("writes", False)
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+
+    return engine

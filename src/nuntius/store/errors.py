@@ -1,0 +1,32 @@
+"""Facts about stored things that stop a request."""
+
+from nuntius.core.errors import Fault
+
+
+class NotFound(Fault):
+    sentence = "There is nothing here, or it is not open to you."
+
+
+class Conflict(Fault):
+    """What was asked for does not fit what is there."""
+
+
+class PartMismatch(Fault):
+    sentence = "This part of the file arrived damaged. It is sent again by itself; if that does not help, bring the file in again."
+
+
+class UploadIncomplete(Fault):
+    def __init__(self, missing: int) -> None:
+        super().__init__(f"{missing} parts of this file have not arrived yet. Choose the same file again to go on.")
+
+
+class NothingToUndo(Fault):
+    sentence = "There is nothing to take back."
+
+
+class WrongPassword(Fault):
+    sentence = "This e-mail address and this password do not belong together. Check both and try again."
+
+
+class AccountExists(Fault):
+    sentence = "An account with this e-mail address exists already."

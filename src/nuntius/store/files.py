@@ -1,0 +1,118 @@
+"""Files by their content: each is kept once under its SHA-256."""
+
+import errno
+import hashlib
+import os
+import shutil
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from tempfile import NamedTemporaryFile
+
+from nuntius.core.errors import Fault
+
+READ = 1 << 20  # bytes a read
+
+
+class StorageFull(Fault):
+    sentence = (
+        "The disk of this machine is full, so the file could not be kept. "
+        "What has arrived so far stays; make room and go on."
+    )
+
+
+class FileStore:
+    """A folder of files named by digest, written to a temporary name, synced and renamed."""
+
+    def __init__(self, root: Path) -> None:
+        self._root = root
+        self._incoming = root / "incoming"
+        self._incoming.mkdir(parents=True, exist_ok=True)
+
+    def path(self, digest: str) -> Path:
+        """Where the file with this digest lies (whether it does or not)."""
+        if len(digest) != 64 or not digest.isalnum():
+            raise ValueError(f"no digest: {digest!r}")
+        return self._root / digest[:2] / digest
+
+    def keep_bytes(self, data: bytes) -> str:
+        """Keeps `data`; its digest."""
+        with self.scratch() as path:
+            path.write_bytes(data)
+            return self.keep(path)
+
+    def keep(self, source: Path) -> str:
+        """Moves `source` (a scratch file) into the store; its digest. Raises StorageFull."""
+        with source.open("rb") as file:
+            digest = hashlib.file_digest(file, "sha256").hexdigest()
+            os.fsync(file.fileno())
+        target = self.path(digest)
+        if not target.exists():
+            target.parent.mkdir(exist_ok=True)
+            source.replace(target)
+            _sync_folder(target.parent)
+        return digest
+
+    @contextmanager
+    def scratch(self, suffix: str = "") -> Iterator[Path]:
+        """A temporary file beside the store, removed unless it was kept."""
+        with NamedTemporaryFile(dir=self._incoming, suffix=suffix, delete=False) as file:
+            path = Path(file.name)
+        try:
+            yield path
+        except OSError as cause:
+            raise_if_full(cause)
+            raise
+        finally:
+            path.unlink(missing_ok=True)
+
+    # --- parts of uploads ---
+
+    def write_part(self, upload: str, number: int, data: bytes) -> None:
+        """Puts a part on disk for good before it is acknowledged. Raises StorageFull."""
+        folder = self._part_folder(upload)
+        temporary = folder / f"{number}.{os.getpid()}.tmp"
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+            with temporary.open("wb") as file:
+                file.write(data)
+                file.flush()
+                os.fsync(file.fileno())
+            temporary.replace(folder / str(number))
+        except OSError as cause:
+            temporary.unlink(missing_ok=True)
+            raise_if_full(cause)
+            raise
+        _sync_folder(folder)
+
+    def join_parts(self, upload: str, count: int) -> str:
+        """Joins parts 0 to count - 1 into one kept file; its digest. Raises StorageFull, FileNotFoundError."""
+        with self.scratch() as path:
+            with path.open("wb") as out:
+                for number in range(count):
+                    with (self._part_folder(upload) / str(number)).open("rb") as part:
+                        shutil.copyfileobj(part, out, READ)
+                out.flush()
+                os.fsync(out.fileno())
+            return self.keep(path)
+
+    def drop_parts(self, upload: str) -> None:
+        """Removes the parts of an upload; none left is fine."""
+        shutil.rmtree(self._part_folder(upload), ignore_errors=True)
+
+    def _part_folder(self, upload: str) -> Path:
+        return self._root / "uploads" / upload
+
+
+def raise_if_full(cause: OSError) -> None:
+    """Raises StorageFull when the error means that no room is left."""
+    if cause.errno in (errno.ENOSPC, errno.EDQUOT):
+        raise StorageFull() from cause
+
+
+def _sync_folder(folder: Path) -> None:
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

@@ -1,0 +1,133 @@
+"""Minutes: kept line by line, made anew without losing what a person did."""
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.minutes.line import Line, Minutes, Passage
+from nuntius.core.transcript.transcript import Transcript
+from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
+
+
+def save_minutes(session: Session, meeting_id: str, transcript: Transcript, minutes: Minutes) -> None:
+    """Replaces the machine's minutes; lines that a person changed or ticked stay as the person left them."""
+    old = get_minutes(session, meeting_id)
+    touched = [line for line in old.lines if line.person_text is not None or line.checked_by] if old else []
+    rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
+    places = {line.id: _carried(line, rows) for line in touched}
+    if old:
+        session.execute(delete(MinutesRow).where(MinutesRow.id == old.id))
+        session.expunge(old)
+    session.add(
+        MinutesRow(
+            meeting_id=meeting_id,
+            coverage=minutes.coverage.share,
+            gaps=[list(gap) for gap in minutes.coverage.gaps],
+            chapters=[
+                {
+                    "title": chapter.title,
+                    "first": chapter.first,
+                    "last": chapter.last,
+                    "start": transcript.turns[chapter.first].start,
+                    "end": max(t.end for t in transcript.turns[chapter.first : chapter.last + 1]),
+                }
+                for chapter in minutes.chapters
+            ],
+            lines=rows,
+        )
+    )
+    session.flush()
+    _move_changes(session, meeting_id, places)
+
+
+def _move_changes(session: Session, meeting_id: str, places: dict[int, LineRow]) -> None:
+    """Lets undo find the lines in their new places; changes of lines that are gone cannot be undone."""
+    query = select(Change).where(Change.meeting_id == meeting_id, Change.kind.in_(("line", "tick")))
+    for change in session.scalars(query):
+        if change.target in places:
+            change.target = places[change.target].id
+        else:
+            session.delete(change)
+
+
+def get_minutes(session: Session, meeting_id: str) -> MinutesRow | None:
+    """The minutes of a meeting, or None before they are made."""
+    return session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting_id))
+
+
+def _row(transcript: Transcript, number: int, line: Line) -> LineRow:
+    evidence = [_evidence(transcript, p, False) for p in line.evidence]
+    if line.answer:
+        evidence += [_evidence(transcript, p, True) for p in line.answer.evidence]
+    return LineRow(
+        number=number,
+        kind=line.kind,
+        chapter=line.chapter,
+        text=line.text,
+        owner=list(line.owner),
+        due=line.due,
+        due_said=line.due_said,
+        state=line.state,
+        answer=line.answer.text if line.answer else None,
+        why=line.why,
+        evidence=evidence,
+    )
+
+
+def _evidence(transcript: Transcript, passage: Passage, of_answer: bool) -> EvidenceRow:
+    words = transcript.turns[passage.turn].words[passage.first : passage.last + 1]
+    return EvidenceRow(
+        of_answer=of_answer,
+        turn=passage.turn,
+        first=passage.first,
+        last=passage.last,
+        start=words[0].start,
+        end=max(word.end for word in words),
+        quote=" ".join(word.text for word in words),
+    )
+
+
+def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
+    """Puts a person's text and tick onto the new line of the same kind and place, else adds the old line."""
+    for row in rows:
+        if row.kind == old.kind and row.person_text is None and not row.checked_by and _meets(old, row):
+            row.person_text, row.checked_by = old.person_text, old.checked_by
+            if old.checked_by and row.text != old.text and row.person_text is None:
+                row.person_text = old.text
+            return row
+    kept = LineRow(
+        **{
+            name: getattr(old, name)
+            for name in (
+                "kind",
+                "chapter",
+                "text",
+                "person_text",
+                "owner",
+                "due",
+                "due_said",
+                "state",
+                "answer",
+                "why",
+                "checked_by",
+            )
+        },
+        number=len(rows),
+        evidence=[
+            EvidenceRow(
+                of_answer=e.of_answer, turn=e.turn, first=e.first, last=e.last, start=e.start, end=e.end, quote=e.quote
+            )
+            for e in old.evidence
+        ],
+    )
+    rows.append(kept)
+    return kept
+
+
+def _meets(a: LineRow, b: LineRow) -> bool:
+    """Whether two lines rest on sound in common."""
+    return any(
+        x.start < y.end and y.start < x.end
+        for x in a.evidence
+        for y in b.evidence
+        if not x.of_answer and not y.of_answer
+    )

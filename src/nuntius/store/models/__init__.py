@@ -1,0 +1,15 @@
+"""All tables."""
+
+from nuntius.store.models.base import Base, new_id, now
+from nuntius.store.models.meeting import Meeting, attendance
+from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow
+from nuntius.store.models.people import Person, User, Workspace
+from nuntius.store.models.recording import RecognisedStretch, Recording, Upload, UploadPart
+from nuntius.store.models.transcript import Speaker, TurnRow
+from nuntius.store.models.work import JOB_STATES, Change, Job
+
+__all__ = [
+    "JOB_STATES", "Base", "Change", "EvidenceRow", "Job", "LineRow", "Meeting", "MinutesRow", "Person",
+    "RecognisedStretch", "Recording", "Speaker", "TurnRow", "Upload", "UploadPart", "User", "Workspace",
+    "attendance", "new_id", "now",
+]  # fmt: skip

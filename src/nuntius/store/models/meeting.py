@@ -1,0 +1,32 @@
+"""A meeting and who was there."""
+
+from datetime import datetime
+
+from sqlalchemy import Column, ForeignKey, String, Table
+from sqlalchemy.orm import Mapped, mapped_column, relationship
+
+from nuntius.store.models.base import Base, new_id, now
+from nuntius.store.models.people import Person
+
+attendance = Table(
+    "attendance",
+    Base.metadata,
+    Column("meeting_id", ForeignKey("meeting.id", ondelete="CASCADE"), primary_key=True),
+    Column("person_id", ForeignKey("person.id"), primary_key=True, index=True),
+)
+
+
+class Meeting(Base):
+    """One occasion. It opens only for its people and whoever runs it."""
+
+    __tablename__ = "meeting"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"), index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    kind: Mapped[str] = mapped_column(String(40))
+    starts_at: Mapped[datetime] = mapped_column(index=True)
+    time_zone: Mapped[str] = mapped_column(String(64))
+    runner_id: Mapped[int] = mapped_column(ForeignKey("user.id"), index=True)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    people: Mapped[list[Person]] = relationship(secondary=attendance, order_by=Person.name)

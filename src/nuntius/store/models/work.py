@@ -1,0 +1,49 @@
+"""Background work, and the changes that people made."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, String
+from sqlalchemy.orm import Mapped, mapped_column
+
+from nuntius.store.models.base import Base, new_id, now
+
+JOB_STATES = ("waiting", "working", "done", "failed", "cancelled")
+
+
+class Job(Base):
+    """Work on a meeting's recording, step by step."""
+
+    __tablename__ = "job"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
+    state: Mapped[str] = mapped_column(String(12), default="waiting", index=True)
+    step: Mapped[str] = mapped_column(String(20), default="")
+    done_steps: Mapped[list[Any]] = mapped_column(JSON, default=list)
+    progress: Mapped[float] = mapped_column(default=0.0)  # 0 to 1, over all steps
+    remaining: Mapped[float | None]  # seconds
+    error: Mapped[str | None]
+    people: Mapped[int | None]  # hint: how many spoke
+    cancel_asked: Mapped[bool] = mapped_column(default=False)
+    worker: Mapped[str | None] = mapped_column(String(120))
+    beat_at: Mapped[datetime | None]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    started_at: Mapped[datetime | None]
+    updated_at: Mapped[datetime] = mapped_column(default=now, onupdate=now)
+
+
+class Change(Base):
+    """What a person changed: enough to take it back and to do it again."""
+
+    __tablename__ = "change"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
+    user_id: Mapped[int] = mapped_column(ForeignKey("user.id"))
+    kind: Mapped[str] = mapped_column(String(20))  # voice, turn, line, tick
+    target: Mapped[int]
+    before: Mapped[Any] = mapped_column(JSON)
+    after: Mapped[Any] = mapped_column(JSON)
+    at: Mapped[datetime] = mapped_column(default=now)
+    undone: Mapped[bool] = mapped_column(default=False)

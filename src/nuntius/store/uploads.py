@@ -1,0 +1,89 @@
+"""Files arriving in parts: begun, gone on with, finished, recognised when they come again."""
+
+import hashlib
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncomplete
+from nuntius.store.files import FileStore
+from nuntius.store.meetings import open_to
+from nuntius.store.models import Meeting, Recording, Upload, UploadPart, User, now
+
+PART_SIZE = 4 * 1024 * 1024  # bytes
+LARGEST = 4 * 1024**3  # bytes of one recording
+
+
+def parts_of(upload: Upload) -> int:
+    """How many parts the file has; an empty file has none."""
+    return -(-upload.size // upload.part_size)
+
+
+def begin(session: Session, user: User, name: str, size: int, fingerprint: str) -> Upload:
+    """An upload of this file: the unfinished one by the same person if there is one, else a new one."""
+    if size > LARGEST:
+        raise Conflict(f"This file has {size / 1024**3:.1f} GB; at most 4 GB can be brought in. Cut it into parts.")
+    query = select(Upload).where(
+        Upload.user_id == user.id, Upload.fingerprint == fingerprint, Upload.size == size, Upload.digest.is_(None)
+    )
+    upload = session.scalars(query).first()
+    if upload is None:
+        upload = Upload(user_id=user.id, name=name, size=size, part_size=PART_SIZE, fingerprint=fingerprint)
+        session.add(upload)
+        session.flush()
+    return upload
+
+
+def get_upload(session: Session, user: User, upload_id: str) -> Upload:
+    """One's own upload. Raises NotFound."""
+    upload = session.get(Upload, upload_id)
+    if upload is None or upload.user_id != user.id:
+        raise NotFound()
+    return upload
+
+
+def held_parts(session: Session, upload: Upload) -> list[int]:
+    """Numbers of the parts that are on disk."""
+    query = select(UploadPart.number).where(UploadPart.upload_id == upload.id).order_by(UploadPart.number)
+    return list(session.scalars(query))
+
+
+def check_part(session: Session, upload: Upload, number: int, data: bytes, digest: str) -> bool:
+    """Whether the part is new. Raises PartMismatch for damaged bytes, Conflict for others than those held."""
+    if not 0 <= number < parts_of(upload):
+        raise NotFound()
+    expected = min(upload.part_size, upload.size - number * upload.part_size)
+    if len(data) != expected or hashlib.sha256(data).hexdigest() != digest:
+        raise PartMismatch()
+    held = session.get(UploadPart, (upload.id, number))
+    if held is not None and held.digest != digest:
+        raise Conflict(f"Part {number} of this file is here already with other bytes. Bring the file in anew.")
+    return held is None
+
+
+def note_part(session: Session, upload: Upload, number: int, digest: str) -> None:
+    """Remembers a part that has been written."""
+    session.merge(UploadPart(upload_id=upload.id, number=number, digest=digest))
+    upload.updated_at = now()
+
+
+def finish(session: Session, files: FileStore, upload: Upload) -> str:
+    """Joins the parts; the digest of the file. Raises UploadIncomplete, StorageFull."""
+    if upload.digest is None:
+        missing = parts_of(upload) - len(held_parts(session, upload))
+        if missing:
+            raise UploadIncomplete(missing)
+        upload.digest = files.join_parts(upload.id, parts_of(upload))
+    return upload.digest
+
+
+def same_file(session: Session, user: User, fingerprint: str) -> Meeting | None:
+    """A meeting open to `user` that holds this very file already."""
+    query = open_to(user).join(Recording, Recording.meeting_id == Meeting.id)
+    return session.scalars(query.where(Recording.fingerprint == fingerprint)).first()
+
+
+def unfinished(session: Session, user: User) -> list[Upload]:
+    """Uploads that wait for the rest of their file, the newest first."""
+    query = select(Upload).where(Upload.user_id == user.id, Upload.digest.is_(None), Upload.meeting_id.is_not(None))
+    return list(session.scalars(query.order_by(Upload.created_at.desc())))

@@ -1,0 +1,58 @@
+"""The application: everything is put together here."""
+
+from typing import Any
+
+from flask_compress import Compress
+from flask_openapi3 import Info, OpenAPI
+
+from nuntius import __version__
+from nuntius.jobs.queue import Queue
+from nuntius.settings import Settings
+from nuntius.store.installation import Installation
+from nuntius.web import problems, security
+from nuntius.web.routes import events, meetings, people, records, session, system, uploads
+from nuntius.web.schemas import Problem
+
+BODY = 8 * 1024 * 1024  # bytes of one request; files come in smaller parts
+
+
+def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
+    """A server for the installation that the settings name."""
+    store = Installation(settings)
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Nuntius", version=__version__),
+        doc_ui=False,
+        static_folder=None,
+        validation_error_status=422,
+        validation_error_model=Problem,
+        validation_error_callback=problems.invalid,
+    )
+    app.config.update(
+        SECRET_KEY=store.secret,
+        MAX_CONTENT_LENGTH=BODY,
+        SESSION_COOKIE_NAME="nuntius",
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=settings.secure_cookies,
+        WTF_CSRF_TIME_LIMIT=None,
+        WTF_CSRF_HEADERS=["X-CSRF-Token"],
+        WTF_CSRF_SSL_STRICT=False,
+        COMPRESS_MIMETYPES=["application/json", "text/html", "text/css", "text/javascript", "application/javascript"],
+        COMPRESS_STREAMS=False,
+    )
+    app.extensions["nuntius"] = store
+    app.extensions["nuntius_queue"] = queue or Queue(store)
+    security.install(app)
+    problems.install(app)
+    Compress(app)
+    for routes in (session, people, uploads, meetings, records, events, system):
+        app.register_api(routes.api)
+    app.register_blueprint(system.pages)
+    return app
+
+
+def openapi_document(app: OpenAPI) -> dict[str, Any]:
+    """The OpenAPI file that the front end's types are made from."""
+    document: dict[str, Any] = app.api_doc
+    return document

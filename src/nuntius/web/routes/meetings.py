@@ -1,0 +1,141 @@
+"""Meetings: listed, made from an upload, and what needs a person."""
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.formats.reading import looks_like_text
+from nuntius.jobs.queue import Queue
+from nuntius.store.errors import NotFound
+from nuntius.store.jobs import ask_to_cancel, create_job, latest_job, retry
+from nuntius.store.meetings import create_meeting, get_meeting, meetings_of
+from nuntius.store.models import LineRow, Meeting, MinutesRow, Recording, Upload
+from nuntius.store.transcripts import names_of
+from nuntius.store.uploads import finish, get_upload
+from nuntius.web import schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.security import installation, login_required, me
+from nuntius.web.shapes import line_out, meeting_out, zone
+
+api = APIBlueprint("meetings", __name__, url_prefix="/api/meetings", abp_tags=[Tag(name="meetings")])
+
+
+def queue() -> Queue:
+    """The queue of this application."""
+    return current_app.extensions["nuntius_queue"]  # type: ignore[no-any-return]
+
+
+@api.get("", operation_id="getMeetings", responses={200: s.MeetingsOut})
+@login_required
+def get_meetings() -> Response:
+    """All meetings open to whoever asks, the newest first."""
+    with installation().database.read() as db:
+        return answer(s.MeetingsOut(meetings=[meeting_out(db, meeting) for meeting in meetings_of(db, me())]))
+
+
+@api.get("/actions", operation_id="getActions", responses={200: s.ActionsOut})
+@login_required
+def get_actions() -> Response:
+    """Actions of all one's meetings that nobody has ticked yet, the earliest due date first."""
+    with installation().database.read() as db:
+        found = [action for meeting in meetings_of(db, me()) for action in _actions(db, meeting)]
+    return answer(s.ActionsOut(actions=sorted(found, key=lambda a: (a.due is None, str(a.due)))))
+
+
+def _actions(db: Session, meeting: Meeting) -> list[s.OpenAction]:
+    names = names_of(db, meeting.id)
+    query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
+    rows = db.scalars(
+        query.where(MinutesRow.meeting_id == meeting.id, LineRow.kind == "action", LineRow.checked_by.is_(None))
+    )
+    return [
+        s.OpenAction(
+            meeting_id=meeting.id,
+            meeting=meeting.title,
+            line_id=row.id,
+            text=line.text,
+            owner=line.owner,
+            due=line.due,
+            due_said=line.due_said,
+        )
+        for row in rows
+        for line in [line_out(row, names)]
+    ]
+
+
+@api.post("", operation_id="createMeeting", responses={200: s.MeetingOut})
+@login_required
+def post_meeting(body: s.NewMeeting) -> Response:
+    """A meeting for an upload that has begun; the work starts when the file is complete."""
+    starts = body.starts_at if body.starts_at.tzinfo else body.starts_at.replace(tzinfo=zone(body.time_zone))
+    with installation().database.write() as db:
+        upload = get_upload(db, me(), body.upload_id)
+        if upload.meeting_id:
+            return answer(meeting_out(db, get_meeting(db, me(), upload.meeting_id)))
+        meeting = create_meeting(db, me(), body.title, body.kind, starts, zone(body.time_zone).key, body.people)
+        upload.meeting_id = meeting.id
+        upload.voices = body.voices
+        return answer(meeting_out(db, meeting))
+
+
+@api.post("/<meeting_id>/begin", operation_id="beginWork", responses={200: s.MeetingOut})
+@login_required
+def begin_work(path: s.MeetingPath) -> Response:
+    """Says that the file is complete: it is joined and put into the queue, once."""
+    store = installation()
+    with store.database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        upload = db.scalar(select(Upload).where(Upload.meeting_id == meeting.id, Upload.user_id == me().id))
+        if upload is None:
+            raise NotFound()
+        fresh = upload.digest is None
+        digest = finish(db, store.files, upload)
+        job = latest_job(db, meeting.id)
+        if job is None:
+            with store.files.path(digest).open("rb") as file:
+                is_text = looks_like_text(file.read(4096))
+            db.add(
+                Recording(
+                    meeting_id=meeting.id,
+                    name=upload.name,
+                    digest=digest,
+                    fingerprint=upload.fingerprint,
+                    is_text=is_text,
+                )
+            )
+            job = create_job(db, meeting.id, upload.voices)
+            db.flush()
+        out, job_id = meeting_out(db, meeting), job.id
+    if fresh:
+        store.files.drop_parts(upload.id)
+        queue().put(job_id)
+    return answer(out)
+
+
+@api.post("/<meeting_id>/cancel", operation_id="cancelWork", responses={200: s.MeetingOut})
+@login_required
+def cancel(path: s.MeetingPath) -> Response:
+    """Stops the work; the recording stays and can be worked on later."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        job = latest_job(db, meeting.id)
+        if job is None:
+            raise NotFound()
+        ask_to_cancel(db, job)
+        return answer(meeting_out(db, meeting))
+
+
+@api.post("/<meeting_id>/retry", operation_id="retryWork", responses={200: s.MeetingOut})
+@login_required
+def try_again(path: s.MeetingPath) -> Response:
+    """Goes on with work that failed or was cancelled, from its last finished step."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        job = latest_job(db, meeting.id)
+        if job is None:
+            raise NotFound()
+        retry(db, job)
+        out, job_id = meeting_out(db, meeting), job.id
+    queue().put(job_id)
+    return answer(out)

@@ -1,0 +1,189 @@
+"""The record of a meeting: read, listened to, set right, taken away."""
+
+from collections.abc import Callable
+
+from flask import Response, make_response, send_file
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.inquiry import inquire
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.jobs.steps import Task, write_minutes
+from nuntius.store import changes
+from nuntius.store.errors import NotFound
+from nuntius.store.meetings import get_meeting, meetings_of
+from nuntius.store.models import Change, Meeting, Recording
+from nuntius.store.removal import remove_meeting
+from nuntius.store.transcripts import load_transcript
+from nuntius.web import schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.downloads import download
+from nuntius.web.security import installation, login_required, me
+from nuntius.web.shapes import changed_out, meeting_out, record_out
+
+api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
+
+
+@api.get("", operation_id="getRecord", responses={200: s.RecordOut})
+@login_required
+def get_record(path: s.MeetingPath) -> Response:
+    """The whole record."""
+    with installation().database.read() as db:
+        return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
+
+
+@api.delete("", operation_id="deleteMeeting", responses={200: s.MeetingsOut})
+@login_required
+def delete(path: s.MeetingPath) -> Response:
+    """Removes a meeting with its transcript and minutes; only whoever runs it may."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        if meeting.runner_id != me().id:
+            raise NotFound()
+        remove_meeting(db, installation().files, meeting)
+    with installation().database.read() as db:
+        return answer(s.MeetingsOut(meetings=[meeting_out(db, each) for each in meetings_of(db, me())]))
+
+
+def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> Response:
+    """Carries out a change and answers with what it touched."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), meeting_id)
+        return answer(changed_out(db, meeting, me(), change(db, meeting)))
+
+
+@api.put("/voices/<int:speaker_id>", operation_id="nameVoice", responses={200: s.ChangedOut})
+@login_required
+def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
+    """Says who a voice is; null takes the name away."""
+    return _changed(path.meeting_id, lambda db, m: changes.name_voice(db, me(), m, path.speaker_id, body.name))
+
+
+@api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: s.ChangedOut})
+@login_required
+def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
+    """Puts a person's text in place of a turn's words."""
+    return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text))
+
+
+@api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: s.ChangedOut})
+@login_required
+def edit_line(path: s.LinePath, body: s.NewText) -> Response:
+    """Puts a person's text in place of a line."""
+    return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text))
+
+
+@api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: s.ChangedOut})
+@login_required
+def tick_line(path: s.LinePath, body: s.Tick) -> Response:
+    """Marks a line as checked, or not."""
+    return _changed(path.meeting_id, lambda db, m: changes.tick_line(db, me(), m, path.line_id, body.checked))
+
+
+@api.post("/undo", operation_id="undo", responses={200: s.ChangedOut})
+@login_required
+def undo(path: s.MeetingPath) -> Response:
+    """Takes back one's own last change."""
+    return _changed(path.meeting_id, lambda db, m: changes.undo(db, me(), m))
+
+
+@api.post("/redo", operation_id="redo", responses={200: s.ChangedOut})
+@login_required
+def redo(path: s.MeetingPath) -> Response:
+    """Does the change again that was taken back last."""
+    return _changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
+
+
+@api.post("/minutes", operation_id="remakeMinutes", responses={200: s.RecordOut})
+@login_required
+def remake(path: s.MeetingPath) -> Response:
+    """Writes the minutes anew from the transcript as it stands; a person's lines and ticks stay."""
+    store = installation()
+    with store.database.read() as db:
+        get_meeting(db, me(), path.meeting_id)
+    write_minutes(Task(store, path.meeting_id, None), lambda _: None)
+    with store.database.read() as db:
+        return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
+
+
+@api.post("/inquiry", operation_id="inquire", responses={200: s.ReplyOut})
+@login_required
+def ask(path: s.MeetingPath, body: s.Question) -> Response:
+    """An answer from the record with its passages, or the word that it holds none."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        transcript = load_transcript(db, meeting.id)
+        facts = MeetingFacts(meeting.starts_at.date(), tuple(p.name for p in meeting.people))
+    reply = inquire(transcript, facts, body.question)
+    passages = [
+        s.Passage(
+            turn=p.turn,
+            start=(turn := transcript.turns[p.turn]).words[p.first].start,
+            end=turn.end,
+            speaker=turn.speaker,
+            quote=turn.text,
+        )
+        for p in reply.evidence
+    ]
+    return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
+
+
+def _recording(db: Session, meeting_id: str) -> Recording:
+    meeting = get_meeting(db, me(), meeting_id)
+    recording = db.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    if recording is None:
+        raise NotFound()
+    return recording
+
+
+@api.get("/sound", operation_id="getSound")
+@login_required
+def get_sound(path: s.MeetingPath) -> Response:
+    """The playback copy; ranges are answered, so that a player can seek."""
+    with installation().database.read() as db:
+        recording = _recording(db, path.meeting_id)
+    if recording.playback_digest is None:
+        raise NotFound()
+    kind = "video/mp4" if recording.has_picture else "audio/ogg"
+    response = send_file(
+        installation().files.path(recording.playback_digest), kind, conditional=True, etag=recording.playback_digest
+    )
+    response.headers["Cache-Control"] = "private, max-age=3600"
+    return response
+
+
+@api.get("/peaks", operation_id="getPeaks")
+@login_required
+def get_peaks(path: s.MeetingPath) -> Response:
+    """The waveform: one byte a tenth of a second."""
+    with installation().database.read() as db:
+        recording = _recording(db, path.meeting_id)
+    if recording.peaks_digest is None:
+        raise NotFound()
+    response = make_response(installation().files.path(recording.peaks_digest).read_bytes())
+    response.content_type = "application/octet-stream"
+    response.headers["Cache-Control"] = "private, max-age=3600"
+    return response
+
+
+@api.get("/original", operation_id="getOriginal")
+@login_required
+def get_original(path: s.MeetingPath) -> Response:
+    """The file as it was brought in."""
+    with installation().database.read() as db:
+        recording = _recording(db, path.meeting_id)
+    return send_file(
+        installation().files.path(recording.digest),
+        "application/octet-stream",
+        as_attachment=True,
+        download_name=recording.name,
+    )
+
+
+@api.get("/files/<form>", operation_id="getFile")
+@login_required
+def get_file(path: s.FilePath) -> Response:
+    """Minutes or transcript as a file."""
+    with installation().database.read() as db:
+        return download(db, get_meeting(db, me(), path.meeting_id), path.form)

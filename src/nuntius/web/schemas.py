@@ -1,0 +1,317 @@
+"""What goes over the wire: requests and answers of the API."""
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from nuntius.store.meetings import KINDS
+
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Email = Annotated[str, StringConstraints(strip_whitespace=True, max_length=320, pattern=r"^[^@\s]+@[^@\s]+$")]
+Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"]
+assert Kind.__args__ == KINDS  # type: ignore[attr-defined]
+
+
+class Wire(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+# --- addresses ---
+
+
+class MeetingPath(Wire):
+    meeting_id: str
+
+
+class LinePath(MeetingPath):
+    line_id: int
+
+
+class TurnPath(MeetingPath):
+    number: int
+
+
+class VoicePath(MeetingPath):
+    speaker_id: int
+
+
+class FilePath(MeetingPath):
+    form: Literal[
+        "minutes.md",
+        "transcript.vtt",
+        "transcript.srt",
+        "transcript.json",
+        "transcript.txt",
+        "voices.rttm",
+        "minutes.json",
+    ]
+
+
+class UploadPath(Wire):
+    upload_id: str
+
+
+class PartPath(UploadPath):
+    number: int
+
+
+# --- requests ---
+
+
+class SignIn(Wire):
+    email: str = Field(max_length=320)
+    password: str = Field(max_length=1000)
+
+
+class FirstAccount(Wire):
+    workspace: Name
+    name: Name
+    email: Email
+    password: str = Field(min_length=10, max_length=1000)
+    time_zone: str = Field(default="UTC", max_length=64)
+
+
+class NewMeeting(Wire):
+    title: Title
+    kind: Kind = "general meeting"
+    starts_at: datetime
+    time_zone: str = Field(default="UTC", max_length=64)
+    people: list[Name] = Field(default=[], max_length=60)
+    upload_id: str
+    voices: int | None = Field(default=None, ge=1, le=20)
+
+
+class NewUpload(Wire):
+    name: str = Field(min_length=1, max_length=255)
+    size: int = Field(ge=0)
+    fingerprint: Digest
+
+
+class VoiceName(Wire):
+    name: str | None = Field(max_length=200)
+
+
+class NewText(Wire):
+    text: str = Field(max_length=20_000)
+
+
+class Tick(Wire):
+    checked: bool
+
+
+class NewPerson(Wire):
+    name: Name
+
+
+class NewAccount(Wire):
+    name: Name
+    email: Email
+    password: str = Field(min_length=10, max_length=1000)
+
+
+class Question(Wire):
+    question: str = Field(min_length=1, max_length=500)
+
+
+# --- answers ---
+
+
+class SessionState(Wire):
+    """Who is signed in; `needs_first_account` on a fresh installation."""
+
+    signed_in: bool
+    csrf: str
+    needs_first_account: bool
+    demo: bool
+    name: str = ""
+    workspace: str = ""
+
+
+class PersonOut(Wire):
+    id: int
+    name: str
+    has_account: bool
+
+
+class PeopleOut(Wire):
+    people: list[PersonOut]
+
+
+class JobOut(Wire):
+    id: str
+    meeting_id: str
+    state: Literal["waiting", "working", "done", "failed", "cancelled"]
+    step: str
+    steps: list[str]
+    progress: float
+    remaining: float | None
+    error: str | None
+
+
+class UploadOut(Wire):
+    id: str
+    name: str
+    size: int
+    part_size: int
+    held: list[int]
+    meeting_id: str | None
+    same_as: str | None = None
+    same_title: str | None = None
+
+
+class MeetingOut(Wire):
+    id: str
+    title: str
+    kind: Kind
+    starts_at: datetime
+    time_zone: str
+    people: list[str]
+    duration: float | None
+    job: JobOut | None
+    upload: UploadOut | None
+    unchecked: int
+    lines: int
+
+
+class MeetingsOut(Wire):
+    meetings: list[MeetingOut]
+
+
+class OpenAction(Wire):
+    meeting_id: str
+    meeting: str
+    line_id: int
+    text: str
+    owner: list[str]
+    due: date | None
+    due_said: str | None
+
+
+class ActionsOut(Wire):
+    actions: list[OpenAction]
+
+
+class VoiceOut(Wire):
+    id: int
+    label: str
+    name: str
+    named: bool
+    share: float
+    suggestions: list[str]
+
+
+class TurnOut(Wire):
+    """`words` are [text, start, end, confidence]; `heard` is the machine's text where a person changed it."""
+
+    number: int
+    voice: int
+    words: list[tuple[str, float, float, float]]
+    heard: str | None
+
+
+class EvidenceOut(Wire):
+    turn: int
+    start: float
+    end: float
+    quote: str
+    of_answer: bool
+
+
+class LineOut(Wire):
+    id: int
+    kind: Literal["decision", "action", "question", "key_point", "figure", "risk", "step"]
+    text: str
+    heard: str | None
+    owner: list[str]
+    due: date | None
+    due_said: str | None
+    state: str
+    answer: str | None
+    chapter: int
+    checked: bool
+    why: str
+    evidence: list[EvidenceOut]
+
+
+class ChapterOut(Wire):
+    title: str
+    start: float
+    end: float
+
+
+class MinutesOut(Wire):
+    coverage: float
+    gaps: list[tuple[float, float]]
+    chapters: list[ChapterOut]
+    lines: list[LineOut]
+
+
+class RecordingOut(Wire):
+    name: str
+    duration: float | None
+    has_sound: bool
+    has_picture: bool
+    loudness: float | None
+    peak: float | None
+    broken: bool
+
+
+class RecordOut(Wire):
+    """All that the page of a meeting shows, apart from the waveform and the sound."""
+
+    meeting: MeetingOut
+    recording: RecordingOut | None
+    voices: list[VoiceOut]
+    turns: list[TurnOut]
+    spans: list[tuple[float, float, int]]
+    silence: float
+    minutes: MinutesOut | None
+    can_undo: bool
+    can_redo: bool
+
+
+class NamedVoice(Wire):
+    id: int
+    name: str
+    named: bool
+
+
+class ChangedOut(Wire):
+    """What a change touched: names of the voices, the minutes, the turn if it was one."""
+
+    names: list[NamedVoice]
+    turn: TurnOut | None
+    minutes: MinutesOut | None
+    can_undo: bool
+    can_redo: bool
+
+
+class Passage(Wire):
+    turn: int
+    start: float
+    end: float
+    speaker: str
+    quote: str
+
+
+class ReplyOut(Wire):
+    found: bool
+    answer: str | None
+    passages: list[Passage]
+
+
+class Health(Wire):
+    status: str
+    version: str
+
+
+class Problem(BaseModel):
+    """RFC 9457 problem details; `detail` is a sentence that a person can act on."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str

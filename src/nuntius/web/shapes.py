@@ -1,0 +1,214 @@
+"""From stored rows to what goes over the wire."""
+
+from collections import Counter, defaultdict
+from zoneinfo import ZoneInfo
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.floor import floor_of
+from nuntius.core.naming import name_votes
+from nuntius.jobs.work import SOUND_STEPS, TEXT_STEPS
+from nuntius.store.jobs import latest_job
+from nuntius.store.minutes import get_minutes
+from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
+from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
+from nuntius.store.uploads import held_parts
+from nuntius.web import schemas as s
+
+
+def job_out(job: Job, is_text: bool) -> s.JobOut:
+    plan = TEXT_STEPS if is_text else SOUND_STEPS
+    return s.JobOut(
+        id=job.id,
+        meeting_id=job.meeting_id,
+        state=job.state,  # type: ignore[arg-type]
+        step=job.step,
+        steps=[step.name for step in plan],
+        progress=round(job.progress, 4),
+        remaining=job.remaining,
+        error=job.error,
+    )
+
+
+def upload_out(session: Session, upload: Upload, same: Meeting | None = None) -> s.UploadOut:
+    return s.UploadOut(
+        id=upload.id,
+        name=upload.name,
+        size=upload.size,
+        part_size=upload.part_size,
+        held=held_parts(session, upload),
+        meeting_id=upload.meeting_id,
+        same_as=same.id if same else None,
+        same_title=same.title if same else None,
+    )
+
+
+def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
+    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    job = latest_job(session, meeting.id)
+    upload = session.scalar(select(Upload).where(Upload.meeting_id == meeting.id, Upload.digest.is_(None)))
+    counts = session.execute(
+        select(func.count(LineRow.id), func.count(LineRow.checked_by))
+        .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
+        .where(MinutesRow.meeting_id == meeting.id)
+    ).one()
+    return s.MeetingOut(
+        id=meeting.id,
+        title=meeting.title,
+        kind=meeting.kind,  # type: ignore[arg-type]
+        starts_at=meeting.starts_at.astimezone(zone(meeting.time_zone)),
+        time_zone=meeting.time_zone,
+        people=[person.name for person in meeting.people],
+        duration=recording.duration if recording else None,
+        job=job_out(job, bool(recording and recording.is_text)) if job else None,
+        upload=upload_out(session, upload) if upload else None,
+        unchecked=counts[0] - counts[1],
+        lines=counts[0],
+    )
+
+
+def zone(name: str) -> ZoneInfo:
+    """A time zone by name; UTC for one that is not known here."""
+    try:
+        return ZoneInfo(name)
+    except (KeyError, ValueError, OSError):
+        return ZoneInfo("UTC")
+
+
+def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
+    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    speakers, turns, names = (
+        speakers_of(session, meeting.id),
+        turns_of(session, meeting.id),
+        names_of(session, meeting.id),
+    )
+    spans = [(a, b, v) for a, b, v in recording.spans or []] if recording else []
+    used = {row.speaker_id for row in turns}
+    speakers = [speaker for speaker in speakers if speaker.id in used]
+    labels = {speaker.id: speaker.label for speaker in speakers}
+    heard = spans or [(_words(t)[0][1], _words(t)[-1][2], labels[t.speaker_id]) for t in turns if _words(t)]
+    floor = floor_of([(a, b, v) for a, b, v in heard], recording.duration or 0.0 if recording else 0.0)
+    ids = {speaker.label: speaker.id for speaker in speakers}
+    undo, redo = _undoable(session, meeting, user)
+    minutes = get_minutes(session, meeting.id)
+    return s.RecordOut(
+        meeting=meeting_out(session, meeting),
+        recording=_recording_out(recording) if recording else None,
+        voices=_voices(session, meeting, speakers, names, floor.shares),
+        turns=[_turn_out(row) for row in turns],
+        spans=[(a, b, ids[v]) for a, b, v in heard if v in ids],
+        silence=floor.silence,
+        minutes=minutes_out(minutes, names) if minutes else None,
+        can_undo=undo,
+        can_redo=redo,
+    )
+
+
+def changed_out(session: Session, meeting: Meeting, user: User, change: Change) -> s.ChangedOut:
+    """What a change touches: the names of voices, the lines, one turn at most."""
+    names = names_of(session, meeting.id)
+    minutes = get_minutes(session, meeting.id)
+    turn = session.get(TurnRow, change.target) if change.kind == "turn" else None
+    undo, redo = _undoable(session, meeting, user)
+    return s.ChangedOut(
+        names=[
+            s.NamedVoice(id=v.id, name=names[v.label], named=v.person_id is not None)
+            for v in speakers_of(session, meeting.id)
+        ],
+        turn=_turn_out(turn) if turn else None,
+        minutes=minutes_out(minutes, names) if minutes else None,
+        can_undo=undo,
+        can_redo=redo,
+    )
+
+
+def _undoable(session: Session, meeting: Meeting, user: User) -> tuple[bool, bool]:
+    """Whether this person can take something back, and do something again."""
+    query = select(Change.undone).where(Change.meeting_id == meeting.id, Change.user_id == user.id).distinct()
+    found = set(session.scalars(query))
+    return False in found, True in found
+
+
+def _words(row: TurnRow) -> list[list[object]]:
+    return row.words if row.person_words is None else row.person_words
+
+
+def _recording_out(recording: Recording) -> s.RecordingOut:
+    return s.RecordingOut(
+        name=recording.name,
+        duration=recording.duration,
+        has_sound=recording.playback_digest is not None,
+        has_picture=recording.has_picture,
+        loudness=recording.loudness,
+        peak=recording.peak,
+        broken=recording.broken,
+    )
+
+
+def _turn_out(row: TurnRow) -> s.TurnOut:
+    heard = " ".join(word[0] for word in row.words) if row.person_words is not None else None
+    return s.TurnOut.model_construct(number=row.number, voice=row.speaker_id, words=_words(row), heard=heard)
+
+
+def _voices(
+    session: Session, meeting: Meeting, speakers: list[Speaker], names: dict[str, str], shares: dict[str, float]
+) -> list[s.VoiceOut]:
+    """Voices with the people that each may be: those the talk points to first, then the rest."""
+    people = [person.name for person in meeting.people]
+    taken = {names[speaker.label] for speaker in speakers if speaker.person_id}
+    votes = name_votes(load_transcript(session, meeting.id, named=False), tuple(people)) if people else {}
+    order: dict[str, list[str]] = defaultdict(list)
+    for speaker in speakers:
+        ranked = sorted(people, key=lambda name: -votes.get(speaker.label, Counter())[name])
+        order[speaker.label] = [name for name in ranked if name not in taken]
+    return [
+        s.VoiceOut(
+            id=speaker.id,
+            label=speaker.label,
+            name=names[speaker.label],
+            named=speaker.person_id is not None,
+            share=round(shares.get(speaker.label, 0.0), 4),
+            suggestions=order[speaker.label],
+        )
+        for speaker in speakers
+    ]
+
+
+def minutes_out(row: MinutesRow, names: dict[str, str]) -> s.MinutesOut:
+    return s.MinutesOut(
+        coverage=row.coverage,
+        gaps=[(a, b) for a, b in row.gaps],
+        chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
+        lines=[line_out(line, names) for line in row.lines],
+    )
+
+
+def line_out(line: LineRow, names: dict[str, str]) -> s.LineOut:
+    text = with_names(line.text, names)
+    return s.LineOut(
+        id=line.id,
+        kind=line.kind,  # type: ignore[arg-type]
+        text=line.person_text or text,
+        heard=text if line.person_text else None,
+        owner=[names.get(owner, owner) for owner in line.owner],
+        due=line.due,
+        due_said=line.due_said,
+        state=line.state,
+        answer=with_names(line.answer, names) if line.answer else None,
+        chapter=line.chapter,
+        checked=line.checked_by is not None,
+        why=line.why,
+        evidence=[
+            s.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)
+            for e in line.evidence
+        ],
+    )
+
+
+def with_names(text: str, names: dict[str, str]) -> str:
+    """A machine's text with the names that voices have been given since it was written."""
+    for label in sorted(names, key=len, reverse=True):
+        if names[label] != label:
+            text = text.replace(label, names[label].split()[0])
+    return text
