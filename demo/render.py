@@ -19,6 +19,8 @@ from kokoro_onnx import Kokoro
 
 RATE = 24_000  # Hz, the voices' own
 RMS = 0.06  # of every turn, so that nobody is louder
+SPEED = 0.86  # of the voices; about 160 words a minute
+PAUSE = (0.4, 1.0)  # seconds between turns
 CAST = {
     "Maren": ("bf_isabella", "en-gb"),
     "Tobias": ("am_fenrir", "en-us"),
@@ -50,12 +52,12 @@ def render(name: str, voices: Kokoro) -> None:
     parts, turns, count = [np.zeros(RATE // 2)], [], RATE // 2
     for speaker, text in rows:
         voice, language = CAST[speaker]
-        sound, _ = voices.create(text, voice=voice, speed=1.05, lang=language)
+        sound, _ = voices.create(text, voice=voice, speed=SPEED, lang=language)
         loud = np.flatnonzero(np.abs(sound) > 0.01 * np.abs(sound).max())
         sound = sound[loud[0] : loud[-1] + 1].astype(float)
         sound *= RMS / np.sqrt(np.mean(sound**2))
         turns.append({"speaker": speaker, "start": round(count / RATE, 3), "end": round((count + len(sound)) / RATE, 3), "text": text})
-        gap = np.zeros(int(RATE * rng.uniform(0.15, 0.6)))
+        gap = np.zeros(int(RATE * rng.uniform(*PAUSE)))
         parts += [sound, gap]
         count += len(sound) + len(gap)
     wav = CACHE / f"{name}.wav"

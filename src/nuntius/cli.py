@@ -9,6 +9,7 @@ import click
 
 from nuntius.core.errors import Fault
 from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.transcript.transcript import Transcript
 
 
 class _Commands(click.Group):
@@ -30,6 +31,13 @@ def main() -> None:
 def _facts(day: str | None, attendees: str) -> MeetingFacts:
     people = tuple(name.strip() for name in attendees.split(";") if name.strip())
     return MeetingFacts(date.fromisoformat(day) if day else date.today(), people)
+
+
+def _named(transcript: Transcript, facts: MeetingFacts) -> tuple[Transcript, MeetingFacts]:
+    """Gives labelled voices the names of those who were there, where the talk leaves little doubt."""
+    from nuntius.core.naming import renamed, sure_names
+
+    return renamed(transcript, sure_names(transcript, facts.people)), facts
 
 
 _DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.")
@@ -55,8 +63,8 @@ def minutes(
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.minutes.build import make_minutes
 
-    transcript = read_transcript(file.read_bytes())
-    made = make_minutes(transcript, _facts(day, attendees), length)
+    transcript, facts = _named(read_transcript(file.read_bytes()), _facts(day, attendees))
+    made = make_minutes(transcript, facts, length)
     if as_json:
         click.echo(json.dumps(minutes_json(transcript, made), ensure_ascii=False, indent=1))
     else:
@@ -79,8 +87,8 @@ def inquire(file: Path, question: str, day: str | None, start: str | None, atten
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.inquiry import inquire as ask
 
-    transcript = read_transcript(file.read_bytes())
-    reply = ask(transcript, _facts(day, attendees), question)
+    transcript, facts = _named(read_transcript(file.read_bytes()), _facts(day, attendees))
+    reply = ask(transcript, facts, question)
     if as_json:
         click.echo(json.dumps(reply_json(transcript, reply), ensure_ascii=False, indent=1))
     else:

@@ -1,9 +1,9 @@
 """Who may pass: sessions, forged requests, too many tries, headers."""
 
-from flask import Flask, Response, current_app, g
+from flask import Flask, Response, current_app, g, request
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
-from flask_login import LoginManager, UserMixin, current_user, login_required
+from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from sqlalchemy import select
 
@@ -11,6 +11,9 @@ from nuntius.store.installation import Installation
 from nuntius.store.models import User
 from nuntius.web.problems import SENTENCES, problem
 
+OPEN = frozenset(
+    {"session.get_session", "session.sign_in", "session.first_account", "system.health", "pages.page"}
+)  # endpoints that answer without a session
 SIGN_IN_RATE = "8 per minute; 60 per hour"
 POLICY = (
     "default-src 'self'; img-src 'self' data: blob:; media-src 'self' blob:; style-src 'self' 'unsafe-inline'; "
@@ -37,7 +40,7 @@ def installation() -> Installation:
 
 
 def me() -> User:
-    """The account that is signed in; only behind `login_required`."""
+    """The account that is signed in; every route but the open ones has one."""
     return current_user.user  # type: ignore[no-any-return]
 
 
@@ -52,8 +55,11 @@ def install(app: Flask) -> None:
             user = session.scalar(select(User).where(User.session_key == key))
         return SignedIn(user) if user else None
 
-    @manager.unauthorized_handler
-    def _stranger() -> Response:
+    @app.before_request
+    def _wall() -> Response | None:
+        """Nothing but the open routes answers without a session; a new route is closed by itself."""
+        if request.endpoint in OPEN or request.endpoint is None or current_user.is_authenticated:
+            return None
         return problem(401, SENTENCES[401])
 
     csrf.init_app(app)
@@ -67,6 +73,3 @@ def install(app: Flask) -> None:
         if g.get("private"):
             response.headers["Cache-Control"] = "no-store"
         return response
-
-
-__all__ = ["csrf", "install", "installation", "limiter", "login_required", "me"]

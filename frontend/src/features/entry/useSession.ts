@@ -16,7 +16,6 @@ export function useSession() {
     staleTime: Infinity,
   });
   const enter = useCallback((session: Session) => {
-    queries.clear();
     queries.setQueryData(["session"], keep(session));
   }, [queries]);
   const signIn = useCallback(async (email: string, password: string) =>

@@ -60,7 +60,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
         ) : (
           <Box
             onClick={(e) => wordPressed(e, turn, props)}
-            sx={{ lineHeight: 1.5, pl: 1, ml: -1, borderLeft: 4, borderColor: isLit ? "primary.main" : spoken ? "text.secondary" : "transparent", cursor: "text", overflowWrap: "anywhere" }}
+            sx={{ lineHeight: 1.5, pl: 1, ml: "-12px", borderLeft: 4, borderColor: isLit ? "primary.main" : spoken ? "text.secondary" : "transparent", cursor: "text", overflowWrap: "anywhere" }}
           >
             <Words {...props} />
           </Box>

@@ -27,7 +27,11 @@ AGREEMENT_CALL = re.compile(
     r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say)\b",
     re.I,
 )
-SECOND_THOUGHT = re.compile(r"\b(?:would|could|might|if|suppose|was going to|were going to)\b", re.I)
+NO_RULING = re.compile(
+    r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
+    r"\blast (?:year|week|time|month)\b",
+    re.I,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,12 +58,7 @@ def find_decisions(scene: Scene) -> list[Line]:
 def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Electric it is, then.`, `So that's agreed.`: a cue with assent near it or by one who sums up."""
     lower = sentence.lower
-    if sentence.is_question or not cues.DECIDED.search(lower) or cues.CONDITIONAL.search(lower):
-        return None
-    if cues.PAST.search(lower) or re.search(
-        r"\blet's (?:see|say so|start|get started|go round|do this|have a look)\b|\blast (?:year|week|time|month)\b",
-        lower,
-    ):
+    if sentence.is_question or not cues.DECIDED.search(lower) or _is_none(lower):
         return None
     support = _support(scene, sentence)
     summed = re.search(
@@ -69,6 +68,11 @@ def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
     if not support and not summed:
         return None
     return Ruling(sentence, _evidence(scene, sentence, support), _state(lower), "decided")
+
+
+def _is_none(lower: str) -> bool:
+    """Whether words that sound like a decision are about something else."""
+    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower) or NO_RULING.search(lower))
 
 
 def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -89,7 +93,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Could we make it Wednesday at ten?` with assent by at least one other voice and no objection."""
-    if not PROPOSAL.search(sentence.lower) or cues.CONDITIONAL.search(sentence.lower):
+    if not PROPOSAL.search(sentence.lower) or _is_none(sentence.lower):
         return None
     replies = [t for t in scene.following(sentence.turn, AFTER) if scene.speaker(t) != scene.speaker(sentence.turn)]
     agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) and not scene.by_turn[t][0].is_question]

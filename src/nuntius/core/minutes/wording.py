@@ -98,10 +98,10 @@ def third_person(text: str, name: str) -> str:
         (r"\bI have\b", f"{name} has"),
         (r"\bI'll\b", f"{name} will"),
         (
-            r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
+            r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|(?!need)\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
             name,
         ),
-        (r"\bI'd\b(?= (?:been|had|got|\w+ed)\b)", f"{name} had"),
+        (r"\bI'd\b(?= (?:been|had|got|(?!need)\w+ed)\b)", f"{name} had"),
         (r"\bI'd\b", f"{name} would"),
         (r"\bI don't\b", f"{name} does not"),
         (

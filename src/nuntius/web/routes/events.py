@@ -10,7 +10,7 @@ from sqlalchemy import select
 
 from nuntius.store.meetings import open_to
 from nuntius.store.models import Job, Meeting, Recording, User
-from nuntius.web.security import installation, login_required, me
+from nuntius.web.security import installation, me
 from nuntius.web.shapes import job_out
 
 api = APIBlueprint("events", __name__, url_prefix="/api", abp_tags=[Tag(name="events")])
@@ -20,7 +20,6 @@ LONGEST = 240.0  # seconds of one stream; the browser comes back by itself and a
 
 
 @api.get("/events", operation_id="getEvents")
-@login_required
 def get_events() -> Response:
     """A `job` event whenever work on one of the meetings open to whoever listens has moved on."""
     stream = stream_with_context(_stream(me()))

@@ -19,14 +19,13 @@ from nuntius.store.transcripts import load_transcript
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
-from nuntius.web.security import installation, login_required, me
+from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
 
 @api.get("", operation_id="getRecord", responses={200: s.RecordOut})
-@login_required
 def get_record(path: s.MeetingPath) -> Response:
     """The whole record."""
     with installation().database.read() as db:
@@ -34,7 +33,6 @@ def get_record(path: s.MeetingPath) -> Response:
 
 
 @api.delete("", operation_id="deleteMeeting", responses={200: s.MeetingsOut})
-@login_required
 def delete(path: s.MeetingPath) -> Response:
     """Removes a meeting with its transcript and minutes; only whoever runs it may."""
     with installation().database.write() as db:
@@ -54,49 +52,42 @@ def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> R
 
 
 @api.put("/voices/<int:speaker_id>", operation_id="nameVoice", responses={200: s.ChangedOut})
-@login_required
 def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
     """Says who a voice is; null takes the name away."""
     return _changed(path.meeting_id, lambda db, m: changes.name_voice(db, me(), m, path.speaker_id, body.name))
 
 
 @api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: s.ChangedOut})
-@login_required
 def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
     """Puts a person's text in place of a turn's words."""
     return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text))
 
 
 @api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: s.ChangedOut})
-@login_required
 def edit_line(path: s.LinePath, body: s.NewText) -> Response:
     """Puts a person's text in place of a line."""
     return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text))
 
 
 @api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: s.ChangedOut})
-@login_required
 def tick_line(path: s.LinePath, body: s.Tick) -> Response:
     """Marks a line as checked, or not."""
     return _changed(path.meeting_id, lambda db, m: changes.tick_line(db, me(), m, path.line_id, body.checked))
 
 
 @api.post("/undo", operation_id="undo", responses={200: s.ChangedOut})
-@login_required
 def undo(path: s.MeetingPath) -> Response:
     """Takes back one's own last change."""
     return _changed(path.meeting_id, lambda db, m: changes.undo(db, me(), m))
 
 
 @api.post("/redo", operation_id="redo", responses={200: s.ChangedOut})
-@login_required
 def redo(path: s.MeetingPath) -> Response:
     """Does the change again that was taken back last."""
     return _changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
 
 
 @api.post("/minutes", operation_id="remakeMinutes", responses={200: s.RecordOut})
-@login_required
 def remake(path: s.MeetingPath) -> Response:
     """Writes the minutes anew from the transcript as it stands; a person's lines and ticks stay."""
     store = installation()
@@ -108,7 +99,6 @@ def remake(path: s.MeetingPath) -> Response:
 
 
 @api.post("/inquiry", operation_id="inquire", responses={200: s.ReplyOut})
-@login_required
 def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from the record with its passages, or the word that it holds none."""
     with installation().database.read() as db:
@@ -138,7 +128,6 @@ def _recording(db: Session, meeting_id: str) -> Recording:
 
 
 @api.get("/sound", operation_id="getSound")
-@login_required
 def get_sound(path: s.MeetingPath) -> Response:
     """The playback copy; ranges are answered, so that a player can seek."""
     with installation().database.read() as db:
@@ -154,7 +143,6 @@ def get_sound(path: s.MeetingPath) -> Response:
 
 
 @api.get("/peaks", operation_id="getPeaks")
-@login_required
 def get_peaks(path: s.MeetingPath) -> Response:
     """The waveform: one byte a tenth of a second."""
     with installation().database.read() as db:
@@ -168,7 +156,6 @@ def get_peaks(path: s.MeetingPath) -> Response:
 
 
 @api.get("/original", operation_id="getOriginal")
-@login_required
 def get_original(path: s.MeetingPath) -> Response:
     """The file as it was brought in."""
     with installation().database.read() as db:
@@ -182,7 +169,6 @@ def get_original(path: s.MeetingPath) -> Response:
 
 
 @api.get("/files/<form>", operation_id="getFile")
-@login_required
 def get_file(path: s.FilePath) -> Response:
     """Minutes or transcript as a file."""
     with installation().database.read() as db:

@@ -109,7 +109,7 @@ REQUEST = _cue(
 )
 UNTAKEN = _cue(
     r"\b(?:some ?(?:body|one))(?:'s| has| should| needs| must| ought| will)?(?: got)? (?:to |should |have to |ought to )?\w+",
-    r"\bwho(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has)\b",
+    r"\bwho(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to)\b",
     r"\bwho(?:'ll| will)\b",
     r"\bwho'd like to\b",
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
@@ -127,7 +127,7 @@ DECIDED = _cue(
     r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",
     r"\blet's (?:say|make it|do|keep|leave|drop|park|move|stick|take|book|order|hold|not|call it|postpone|put|have|start|use|buy|cancel)\b",
     r"\b(?:\w+ to (?:one|two|three|four|five|none|nil|\d+)),? then\b",
-    r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?|is|are)\b",
+    r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?)\b",
     r"\bget (?:them|it|those),? then\b",
     r"\bwe(?:'ll| will| shall) (?:keep|drop|leave|make|stay|stick|use|hold|move|start|open|close|buy|order|pay|have|take|do|not|say|call|put|run|give|cut|allow|send|meet|wait|charge|accept|offer|set|stop|skip|cancel|postpone)\b",
     r"\b(?:everybody|everyone|all) (?:happy|agreed|in favour|okay|ok|fine)\b",
@@ -159,7 +159,7 @@ OPENING = _cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
 FILLER = _cue(
-    r"(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
+    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = _cue(

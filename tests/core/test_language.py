@@ -1,0 +1,86 @@
+"""English: numbers, dates, names."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.names import Roster, is_label
+from nuntius.core.language.en.numbers import in_digits, ordinal
+
+TUESDAY = date(2026, 9, 15)
+
+
+@pytest.mark.parametrize(
+    ("said", "day"),
+    [
+        ("by Friday", "2026-09-18"),
+        ("by, er, Friday week", "2026-09-25"),
+        ("next Tuesday at the outside", "2026-09-22"),
+        ("by Tuesday", "2026-09-22"),
+        ("tomorrow morning", "2026-09-16"),
+        ("this afternoon", "2026-09-15"),
+        ("the day after tomorrow", "2026-09-17"),
+        ("by the end of the week", "2026-09-18"),
+        ("by the middle of next week", "2026-09-23"),
+        ("by the end of the month", "2026-09-30"),
+        ("the twenty-eighth", "2026-09-28"),
+        ("on the 3rd", "2026-10-03"),
+        ("Second of October", "2026-10-02"),
+        ("October 2nd", "2026-10-02"),
+        ("Wednesday the twenty-third", "2026-09-23"),
+        ("in two weeks", "2026-09-29"),
+        ("Give me a fortnight", "2026-09-29"),
+        ("this time next week", "2026-09-22"),
+        ("by the end of January", "2027-01-31"),
+    ],
+)
+def test_days_are_resolved_against_the_meeting(said: str, day: str) -> None:
+    assert [str(found.day) for found in said_dates(said, TUESDAY)] == [day]
+
+
+@pytest.mark.parametrize(
+    "said", ["last Thursday", "two weeks ago", "for a second", "first of all", "since Monday", "1886", "half past ten"]
+)
+def test_past_and_other_words_are_no_due_dates(said: str) -> None:
+    assert said_dates(said, TUESDAY) == []
+
+
+def test_the_words_as_said_are_kept() -> None:
+    (found,) = said_dates("You will have it on Friday afternoon, I think.", TUESDAY)
+    assert found.said == "Friday afternoon"
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("a hundred and forty are in", "140 are in"),
+        ("seventy-two to go", "72 to go"),
+        ("six thousand eight hundred extra", "6800 extra"),
+        ("forty two thousand pounds", "42,000 pounds"),
+        ("two of my lads", "two of my lads"),
+        ("ten forty", "ten forty"),
+        ("four and a half thousand", "four and a half thousand"),
+    ],
+)
+def test_number_words_become_digits(said: str, written: str) -> None:
+    assert in_digits(said) == written
+
+
+def test_ordinals() -> None:
+    assert [ordinal(text) for text in ("twenty-eighth", "2nd", "thirtieth", "two", "")] == [28, 2, 30, None, None]
+
+
+def test_who_is_spoken_to() -> None:
+    roster = Roster.of(("Maren Tull", "Tobias Pryce", "Ines Carvell"), ("Voice A",))
+    assert roster.addressee("Tobias, could you send them over?") == "Tobias Pryce"
+    assert roster.addressee("Okay, Ines. Boats.") == "Ines Carvell"
+    assert roster.addressee("Could you do that, Maren?") == "Maren Tull"
+    assert roster.addressee("I saw Tobias on the pier.") is None
+    assert is_label("Voice A")
+    assert is_label("Speaker 12")
+    assert not is_label("Maren Tull")
+
+
+def test_a_first_name_of_two_people_stands_for_neither() -> None:
+    assert Roster.of(("Ann Berg", "Ann Lund"), ()).find("Ask Ann about it") == []

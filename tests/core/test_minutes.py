@@ -1,0 +1,200 @@
+"""Minutes from talk: what must be in them, what must not, and the proof of each line."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.errors import TranscriptEmpty
+from nuntius.core.formats.json_ import minutes_json
+from nuntius.core.inquiry import inquire
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts, Minutes
+from nuntius.core.minutes.wording import clean, faithful, third_person
+from nuntius.core.naming import name_votes, sure_names
+from nuntius.core.transcript.transcript import Transcript
+from tests.help import talk
+
+TUESDAY = date(2026, 10, 6)
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+M, T, I, D = PEOPLE
+
+
+def made(*rows: tuple[str, str]) -> tuple[Transcript, Minutes]:
+    transcript = talk(*rows)
+    return transcript, make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE))
+
+
+def of(kind: str, *rows: tuple[str, str]) -> list[Line]:
+    return [line for line in made(*rows)[1].lines if line.kind == kind]
+
+
+def test_a_request_that_is_taken_belongs_to_whoever_takes_it() -> None:
+    (line,) = of(
+        "action",
+        (M, "Tobias, could you send the harbour office the new times?"),
+        (T, "Sure. They'll have them tomorrow morning."),
+    )
+    assert line.owner == (T,)
+    assert line.due == date(2026, 10, 7)
+    assert line.text == "Send the harbour office the new times."
+    assert line.turns >= {0, 1}
+
+
+def test_a_commitment_with_its_date_as_said() -> None:
+    (line,) = of("action", (I, "The nurses should hear it from us. I'll ring both of the nurses by Friday."))
+    assert (line.owner, line.due, line.due_said) == ((I,), date(2026, 10, 9), "Friday")
+    assert line.text.startswith("Ring both of the nurses")
+
+
+def test_what_nobody_takes_is_shown_as_nobodys() -> None:
+    lines = of(
+        "action", (M, "Somebody has to ask two yards for a price."), (T, "Not me, I am on the boats."), (D, "Hmm.")
+    )
+    assert [(line.owner, line.due) for line in lines] == [((), None)]
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "If I were younger I'd swim across.",
+        "I was going to paint the fence.",
+        "I'll be honest, I love that boat.",
+        "I think it's lovely.",
+        "I sent the letter yesterday.",
+        "See you next Tuesday.",
+    ],
+)
+def test_no_action_from_what_is_none(said: str) -> None:
+    assert of("action", (D, said), (M, "Right.")) == []
+
+
+def test_a_refused_request_is_no_action() -> None:
+    assert of("action", (M, "Douglas, could you come to the yard on Thursday?"), (D, "No, I can't, I'm at sea.")) == []
+
+
+def test_an_offer_that_is_waved_away_is_no_action() -> None:
+    assert of("action", (T, "I'll ring the hire firm about the lamps."), (M, "No, leave it, it'll keep.")) == []
+
+
+def test_a_proposal_with_assent_is_a_decision_and_rests_on_both() -> None:
+    lines = of(
+        "decision",
+        (M, "I suggest we drop the early boat from November and keep the late one. Anybody against?"),
+        (T, "No. Fine by me."),
+        (I, "Agreed."),
+    )
+    assert len(lines) == 1
+    assert lines[0].turns >= {0, 1}
+    assert lines[0].state == "settled"
+
+
+def test_questions_with_answers_and_those_left_open() -> None:
+    lines = of(
+        "question",
+        (M, "How heavy is the ferry with full tanks?"),
+        (D, "Eleven tonnes."),
+        (M, "And who may sign the school contract?"),
+        (T, "I have no idea."),
+    )
+    assert [line.state for line in lines] == ["settled", "open"]
+    assert lines[0].answer is not None
+    assert "11 tonnes" in lines[0].answer.text
+    assert lines[1].answer is None
+
+
+def test_every_line_rests_on_words_of_the_record() -> None:
+    transcript, minutes = made(
+        (M, "Three things today: timetable, slipway, school."),
+        (I, "The early boat carried four people on average. The late one carried thirty-one."),
+        (M, "Then let's drop the early boat."),
+        (T, "Agreed."),
+        (
+            D,
+            "The lower rail has moved fourteen millimetres since spring, so I would not haul anything over nine tonnes.",
+        ),
+    )
+    shown = minutes_json(transcript, minutes)
+    assert shown["lines"]
+    for line in shown["lines"]:
+        assert line["evidence"]
+        for passage in line["evidence"]:
+            turn = transcript.turns[int(passage["cue"]) - 1]
+            assert passage["quote"] in turn.text
+            assert turn.start - 0.001 <= passage["start"] < passage["end"] <= turn.end + 0.001
+    assert 0 < shown["coverage"]["share"] <= 1
+    assert minutes.chapters[0].first == 0
+    assert minutes.chapters[-1].last == len(transcript.turns) - 1
+
+
+def test_the_same_talk_gives_the_same_minutes() -> None:
+    rows = [(M, "Tobias, could you order five lamps?"), (T, "Yes, by Friday."), (I, "The pier needs light.")]
+    assert made(*rows) == made(*rows)
+
+
+def test_an_empty_transcript_has_no_minutes() -> None:
+    with pytest.raises(TranscriptEmpty):
+        make_minutes(Transcript((), 0.0), MeetingFacts(TUESDAY))
+
+
+def test_shorter_minutes_say_less() -> None:
+    things = "ropes lamps sails paint engines fenders anchors radios pumps seats doors windows".split()
+    rows = [
+        (M, f"The {thing} cost {n * 70} pounds and must come before the {n}th.") for n, thing in enumerate(things, 11)
+    ]
+    transcript = talk(*rows)
+    sizes = [
+        len(make_minutes(transcript, MeetingFacts(TUESDAY), length).lines) for length in ("short", "standard", "full")
+    ]
+    assert sizes == sorted(sizes)
+    assert sizes[0] < sizes[2]
+
+
+def test_cleaning_takes_fillers_and_false_starts_only() -> None:
+    assert clean("So, um, the tides are, the tides are wrong in, er, November") == "The tides are wrong in November."
+    assert clean("Well, no, we do not pay for forty-two panes, you know.") == "We do not pay for 42 panes."
+
+
+def test_a_changed_number_or_negation_is_not_faithful() -> None:
+    assert faithful("The rail moved 14 mm.", "The rail moved fourteen mm")
+    assert not faithful("The rail moved 40 mm.", "The rail moved fourteen mm")
+    assert not faithful("We repair it.", "We don't repair it")
+
+
+def test_first_person_becomes_the_name() -> None:
+    assert third_person("I need 14 degrees at night.", "Tobias") == "Tobias needs 14 degrees at night."
+    assert third_person("I think I said so and I meant it.", "Tobias") == "I think I said so and I meant it."
+
+
+def test_names_of_voices_come_from_how_people_speak_to_each_other() -> None:
+    transcript = talk(
+        ("Speaker 1", "Tobias, how is the Heron?"),
+        ("Speaker 2", "She runs clean."),
+        ("Speaker 1", "Thank you, Tobias."),
+        ("Speaker 1", "Ines, what about the crew?"),
+        ("Speaker 3", "Two are ill."),
+        ("Speaker 1", "Ines, can you find others?"),
+        ("Speaker 3", "Yes."),
+    )
+    assert name_votes(transcript, PEOPLE)["Speaker 2"][T] == 2
+    assert sure_names(transcript, PEOPLE) == {"Speaker 2": T, "Speaker 3": I}
+
+
+class TestInquiry:
+    ROWS = (
+        (M, "The winter timetable begins on the first of November."),
+        (D, "The lower rail of the slipway has moved fourteen millimetres since spring."),
+        (M, "How much are the hired lifts?"),
+        (D, "Seven hundred and fifty pounds each."),
+        (I, "The bakery sends two hundred buns."),
+    )
+
+    def test_an_answer_comes_with_its_passages(self) -> None:
+        reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "What do the hired lifts cost?")
+        assert reply.found
+        assert "750" in reply.text
+        assert 3 in {p.turn for p in reply.evidence}
+
+    def test_what_the_record_does_not_hold_is_said_so(self) -> None:
+        reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "Which insurer covers the lighthouse museum?")
+        assert not reply.found
+        assert reply.evidence == ()

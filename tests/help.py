@@ -1,0 +1,146 @@
+"""Makers of sound and talk for tests, and a desk: server, client and worker in one process."""
+
+import hashlib
+import json
+import wave
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from flask.testing import FlaskClient
+from numpy.typing import NDArray
+from werkzeug.test import TestResponse
+
+from nuntius.core.transcript.transcript import Transcript, in_order
+from nuntius.core.transcript.turn import Turn
+from nuntius.core.transcript.word import spread
+from nuntius.jobs.queue import Queue
+from nuntius.store.accounts import create_account, create_workspace
+from nuntius.store.installation import Installation
+from nuntius.web.app import create_app
+
+MAREN, PASSWORD = "maren@saltmarsh.example", "low water at noon"
+
+
+def tone(seconds: float, hertz: float = 440.0, rate: int = 16_000, level: float = 0.3) -> NDArray[np.float32]:
+    """A sine of `seconds` at `level` of full scale."""
+    at = np.arange(round(seconds * rate)) / rate
+    return (level * np.sin(2 * np.pi * hertz * at)).astype(np.float32)
+
+
+def write_wav(path: Path, samples: NDArray[np.float32], rate: int, channels: int = 1) -> None:
+    with wave.open(str(path), "wb") as file:
+        file.setnchannels(channels)
+        file.setsampwidth(2)
+        file.setframerate(rate)
+        file.writeframes((samples * 32767).astype("<i2").tobytes())
+
+
+def talk(*rows: tuple[str, str], pace: float = 2.5, gap: float = 0.4) -> Transcript:
+    """A transcript of (speaker, words) rows at `pace` words a second."""
+    turns, clock = [], 0.0
+    for speaker, words in rows:
+        end = clock + len(words.split()) / pace
+        turns.append(Turn(speaker, spread(words, clock, end)))
+        clock = end + gap
+    return in_order(turns)
+
+
+class Desk:
+    """A server, a client signed in as Maren, and a worker that runs when asked."""
+
+    def __init__(self, installation: Installation, queue: Queue) -> None:
+        self.installation, self.queue = installation, queue
+        self.app = create_app(installation.settings, queue)
+        with installation.database.write() as session:
+            self.workspace = create_workspace(session, "Saltmarsh Ferry Cooperative", "Europe/London")
+            create_account(session, self.workspace, "Maren Tull", MAREN, PASSWORD)
+        self.client = self.sign_in(MAREN, PASSWORD)
+
+    def stranger(self) -> "Client":
+        return Client(self.app.test_client())
+
+    def sign_in(self, email: str, password: str) -> "Client":
+        client = self.stranger()
+        response = client.post("/api/session", {"email": email, "password": password})
+        assert response.status_code == 200, response.text
+        client.token = response.json["csrf"]
+        return client
+
+    def account(self, name: str, email: str) -> "Client":
+        """Another account of the same workspace, signed in."""
+        with self.installation.database.write() as session:
+            create_account(session, self.workspace, name, email, PASSWORD)
+        return self.sign_in(email, PASSWORD)
+
+    def work(self) -> None:
+        """Works off what waits in the queue, as the worker would."""
+        while (task := self.queue.huey.dequeue()) is not None:
+            self.queue.huey.execute(task)
+
+    def bring_in(
+        self, path: Path, title: str = "Winter timetable", people: tuple[str, ...] = (), client: "Client | None" = None
+    ) -> str:
+        """Uploads a file as the pages do; the meeting's identifier. The work is queued, not done."""
+        client = client or self.client
+        data = path.read_bytes()
+        upload = client.post(
+            "/api/uploads", {"name": path.name, "size": len(data), "fingerprint": fingerprint(data)}
+        ).json
+        for number, part in enumerate(parts(data, upload["part_size"])):
+            assert client.put_part(upload["id"], number, part).status_code == 200
+        meeting = client.post(
+            "/api/meetings",
+            {
+                "title": title,
+                "kind": "committee",
+                "starts_at": "2026-10-06T09:30:00",
+                "time_zone": "Europe/London",
+                "people": list(people),
+                "upload_id": upload["id"],
+            },
+        ).json
+        assert client.post(f"/api/meetings/{meeting['id']}/begin").status_code == 200
+        return str(meeting["id"])
+
+    def record(self, meeting_id: str) -> dict[str, Any]:
+        return self.client.get(f"/api/meetings/{meeting_id}").json  # type: ignore[no-any-return]
+
+
+class Client:
+    """The test client with the token that every change needs."""
+
+    def __init__(self, client: FlaskClient) -> None:
+        self.raw = client
+        self.token = client.get("/api/session").json["csrf"]
+
+    def get(self, path: str, **more: Any) -> TestResponse:
+        return self.raw.get(path, **more)
+
+    def send(self, method: str, path: str, body: object = None, **headers: str) -> TestResponse:
+        return self.raw.open(path, method=method, json=body, headers={"X-CSRF-Token": self.token, **headers})
+
+    def post(self, path: str, body: object = None) -> TestResponse:
+        return self.send("POST", path, body)
+
+    def put(self, path: str, body: object) -> TestResponse:
+        return self.send("PUT", path, body)
+
+    def put_part(self, upload: str, number: int, data: bytes, digest: str | None = None) -> TestResponse:
+        headers = {"X-CSRF-Token": self.token, "X-Part-SHA256": digest or hashlib.sha256(data).hexdigest()}
+        return self.raw.put(f"/api/uploads/{upload}/parts/{number}", data=data, headers=headers)
+
+
+def parts(data: bytes, size: int) -> list[bytes]:
+    return [data[i : i + size] for i in range(0, len(data), size)]
+
+
+def fingerprint(data: bytes, size: int = 4 * 1024 * 1024) -> str:
+    """SHA-256 over the hex digests of the parts, as the page computes it."""
+    return hashlib.sha256("".join(hashlib.sha256(p).hexdigest() for p in parts(data, size)).encode()).hexdigest()
+
+
+def script(path: Path, *rows: tuple[str, float, float, str]) -> None:
+    """A script for the scripted recogniser: (speaker, start, end, words) rows."""
+    turns = [{"speaker": s, "start": a, "end": b, "text": t} for s, a, b, t in rows]
+    path.write_text(json.dumps({"turns": turns}))

@@ -1,0 +1,239 @@
+"""Background work: steps, restarts, cancelling, failures; with a scripted recogniser and a made diarizer."""
+
+import os
+import shutil
+import socket
+import subprocess
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import pytest
+import redis
+from redis.backoff import ConstantBackoff
+from redis.retry import Retry
+from sqlalchemy import select
+
+from nuntius.core.audio.decode import Samples
+from nuntius.core.speech import recogniser as stretching
+from nuntius.core.speech.diarizer import Span
+from nuntius.core.transcript.word import Word
+from nuntius.jobs import engines, steps
+from nuntius.jobs.queue import Queue, storage
+from nuntius.jobs.work import JobCancelled, Report, work
+from nuntius.store.installation import Installation
+from nuntius.store.models import Job, RecognisedStretch, Recording, TurnRow, now
+from tests.help import Desk, tone, write_wav
+
+
+class MadeDiarizer:
+    """Two voices, one after the other."""
+
+    def push(self, samples: Samples) -> None:
+        pass
+
+    def finish(self) -> None:
+        pass
+
+    def spans(self, people: int | None = None) -> list[Span]:
+        return [Span(0, 5, "Voice A"), Span(5, 60, "Voice B")]
+
+
+class MadeRecogniser:
+    """One word a stretch; counts what it was given."""
+
+    name = "made"
+
+    def __init__(self, fail_at: int | None = None) -> None:
+        self.calls, self.fail_at = 0, fail_at
+
+    def recognise(self, samples: Samples) -> tuple[Word, ...]:
+        self.calls += 1
+        if self.calls == self.fail_at:
+            raise KeyboardInterrupt  # as abrupt as a killed process: nothing is tidied up
+        return (Word(0.2, 0.6, f"We{self.calls}"), Word(0.6, 1.0, "sail."))
+
+
+@pytest.fixture
+def long_wav(tmp_path: Path) -> Path:
+    write_wav(tmp_path / "long.wav", tone(20.0), 16_000)
+    return tmp_path / "long.wav"
+
+
+@pytest.fixture(autouse=True)
+def made_engines(monkeypatch: pytest.MonkeyPatch) -> MadeRecogniser:
+    engine = MadeRecogniser()
+    monkeypatch.setattr(stretching, "STRETCH", 6.0)
+    monkeypatch.setattr(stretching, "SEEK", 1.0)
+    monkeypatch.setattr(engines, "recogniser", lambda settings, source: engine)
+    monkeypatch.setattr(engines, "diarizer", lambda settings: MadeDiarizer())
+    return engine
+
+
+def job_of(desk: Desk, meeting: str) -> Job:
+    with desk.installation.database.read() as session:
+        return session.scalars(select(Job).where(Job.meeting_id == meeting)).one()
+
+
+def test_a_recording_becomes_a_record(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    assert desk.record(meeting)["meeting"]["job"]["state"] == "waiting"
+    desk.work()
+    record = desk.record(meeting)
+    assert record["meeting"]["job"]["state"] == "done"
+    assert record["meeting"]["job"]["progress"] == 1
+    assert [v["label"] for v in record["voices"]] == ["Voice A", "Voice B"]
+    assert record["turns"][0]["words"][0][0] == "We1"
+    assert record["recording"]["duration"] == pytest.approx(20.0)
+    assert record["minutes"] is not None
+
+
+def test_a_killed_worker_goes_on_behind_the_last_stretch(
+    desk: Desk, long_wav: Path, made_engines: MadeRecogniser
+) -> None:
+    meeting = desk.bring_in(long_wav)
+    made_engines.fail_at = 3
+    with pytest.raises(KeyboardInterrupt):
+        work(desk.installation, job_of(desk, meeting).id)
+    job = job_of(desk, meeting)
+    assert (job.state, job.done_steps) == ("working", ["sound"])
+    _pretend_dead(desk.installation, job.id)
+    made_engines.fail_at = None
+    assert desk.queue.recover(waiting=False) == 1
+    desk.work()
+    assert job_of(desk, meeting).state == "done"
+    assert made_engines.calls == 3 + 2  # two done before, one lost, two left (four stretches in all)
+    with desk.installation.database.read() as session:
+        texts = [word[0] for row in session.scalars(select(TurnRow).order_by(TurnRow.number)) for word in row.words]
+        assert [t for t in texts if t.startswith("We")] == ["We1", "We2", "We4", "We5"]
+        assert session.query(RecognisedStretch).count() == 0
+        assert session.query(Recording).count() == 1
+
+
+def _pretend_dead(installation: Installation, job_id: str) -> None:
+    """Lets the job look as if its worker had been another process that is gone."""
+    gone = subprocess.Popen(["true"])
+    gone.wait()
+    with installation.database.write() as session:
+        job = session.get_one(Job, job_id)
+        job.worker = f"{os.uname().nodename}:{gone.pid}"
+
+
+def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    job = job_of(desk, meeting)
+    with desk.installation.database.write() as session:
+        row = session.get_one(Job, job.id)
+        row.state, row.worker, row.beat_at = "working", f"{os.uname().nodename}:{os.getppid()}", now()
+    assert desk.queue.recover(waiting=False) == 0
+    work(desk.installation, job.id)
+    assert job_of(desk, meeting).state == "working"
+
+
+def test_cancelling_stops_and_going_on_finishes(desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    meeting = desk.bring_in(long_wav)
+    tell = steps.recognise
+
+    def cancelled_meanwhile(task: steps.Task, progress: steps.Progress) -> None:
+        assert desk.client.post(f"/api/meetings/{meeting}/cancel").status_code == 200
+        tell(task, progress)
+
+    from nuntius.jobs import work as module
+
+    plan = tuple(
+        module.Step(s.name, cancelled_meanwhile if s.name == "words" else s.run, s.share) for s in module.SOUND_STEPS
+    )
+    monkeypatch.setattr(module, "SOUND_STEPS", plan)
+    desk.work()
+    assert job_of(desk, meeting).state == "cancelled"
+    monkeypatch.undo()
+    assert desk.client.post(f"/api/meetings/{meeting}/cancel").status_code == 409
+
+
+def test_a_waiting_job_is_cancelled_at_once_and_tried_again(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    assert desk.client.post(f"/api/meetings/{meeting}/cancel").json["job"]["state"] == "cancelled"
+    desk.work()
+    assert job_of(desk, meeting).state == "cancelled"
+    assert desk.client.post(f"/api/meetings/{meeting}/retry").json["job"]["state"] == "waiting"
+    desk.work()
+    assert job_of(desk, meeting).state == "done"
+
+
+def test_a_failure_keeps_its_sentence_and_the_recording(desk: Desk, tmp_path: Path) -> None:
+    write_wav(tmp_path / "silent.wav", np.zeros(32_000, np.float32), 16_000)
+    meeting = desk.bring_in(tmp_path / "silent.wav")
+    desk.work()
+    job = desk.record(meeting)["meeting"]["job"]
+    assert job["state"] == "failed"
+    assert "silent throughout" in job["error"]
+    assert desk.client.get(f"/api/meetings/{meeting}/original").data == (tmp_path / "silent.wav").read_bytes()
+
+
+def test_an_unforeseen_failure_says_so_without_details(
+    desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(engines, "diarizer", lambda settings: 1 / 0)
+    meeting = desk.bring_in(long_wav)
+    desk.work()
+    job = desk.record(meeting)["meeting"]["job"]
+    assert (job["state"], "our side" in job["error"], "division" in job["error"]) == ("failed", True, False)
+
+
+def test_progress_is_noted_and_a_wish_to_cancel_is_heard(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    job = job_of(desk, meeting)
+    report = Report(desk.installation, job.id)
+    report("words", 0.4, force=True)
+    report("words", 0.3, force=True)
+    assert job_of(desk, meeting).progress == 0.4  # never backwards
+    with desk.installation.database.write() as session:
+        session.get_one(Job, job.id).cancel_asked = True
+    with pytest.raises(JobCancelled):
+        report("words", 0.5, force=True)
+
+
+class QueueContract:
+    """What holds for every storage of the queue."""
+
+    url = ""
+
+    def test_what_is_put_in_comes_out_once(self, desk: Desk, long_wav: Path) -> None:
+        huey = storage(replace(desk.installation.settings, queue_url=self.url))
+        queue = Queue(desk.installation, huey)
+        huey.flush()
+        meeting = desk.bring_in(long_wav)
+        queue.put(job_of(desk, meeting).id)
+        task = huey.dequeue()
+        assert task is not None
+        huey.execute(task)
+        assert job_of(desk, meeting).state == "done"
+        assert huey.dequeue() is None
+
+
+class TestSqliteQueue(QueueContract):
+    pass
+
+
+class TestRedisQueue(QueueContract):
+    """On a Redis server of its own, where the machine has one."""
+
+    @pytest.fixture(autouse=True)
+    def server(self, tmp_path: Path) -> Iterator[None]:
+        program = shutil.which("redis-server")
+        if program is None:
+            pytest.skip("redis-server is not installed")
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        process = subprocess.Popen(
+            [program, "--port", str(port), "--dir", str(tmp_path), "--save", ""], stdout=subprocess.DEVNULL
+        )
+        self.url = f"redis://127.0.0.1:{port}/0"
+        client = redis.Redis.from_url(self.url, retry=Retry(ConstantBackoff(0.05), 100))
+        client.ping()
+        yield
+        client.close()
+        process.terminate()
+        process.wait()

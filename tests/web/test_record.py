@@ -1,0 +1,173 @@
+"""The record over the API: set right, taken back, listened to, taken away."""
+
+from pathlib import Path
+
+import pytest
+
+from nuntius.core.formats.webvtt import read_webvtt
+from nuntius.web import openapi
+from tests.help import Desk
+
+TALK = """WEBVTT
+
+00:00:01.000 --> 00:00:06.000
+<v Speaker 1>Good morning. Tobias, could you send the harbour office the new times?
+
+00:00:06.500 --> 00:00:09.000
+<v Speaker 2>Sure. They'll have them tomorrow morning.
+
+00:00:10.000 --> 00:00:15.000
+<v Speaker 1>The hired lifts cost seven hundred and fifty pounds each.
+
+00:00:15.500 --> 00:00:19.000
+<v Speaker 3>I'll ask the yard for a better price by Friday.
+"""
+
+
+@pytest.fixture
+def meeting(desk: Desk, tmp_path: Path) -> str:
+    (tmp_path / "talk.vtt").write_text(TALK)
+    made = desk.bring_in(tmp_path / "talk.vtt", people=("Maren Tull", "Tobias Pryce", "Douglas Hale"))
+    desk.work()
+    return made
+
+
+def action(record: dict[str, object]) -> dict[str, object]:
+    lines = record["minutes"]["lines"]  # type: ignore[index]
+    return next(line for line in lines if line["kind"] == "action")
+
+
+def test_naming_a_voice_shows_everywhere_at_once(desk: Desk, meeting: str) -> None:
+    record = desk.record(meeting)
+    voice = next(v for v in record["voices"] if v["label"] == "Speaker 2")
+    assert voice["suggestions"][0] == "Tobias Pryce"
+    assert action(record)["owner"] == ["Speaker 2"]
+    changed = desk.client.put(f"/api/meetings/{meeting}/voices/{voice['id']}", {"name": "Tobias Pryce"}).json
+    assert action(changed)["owner"] == ["Tobias Pryce"]
+    assert "Tobias Pryce" in desk.client.get(f"/api/meetings/{meeting}/files/minutes.md").text
+    assert "<v Tobias Pryce>" in desk.client.get(f"/api/meetings/{meeting}/files/transcript.vtt").text
+    assert action(desk.client.post(f"/api/meetings/{meeting}/undo").json)["owner"] == ["Speaker 2"]
+    assert action(desk.client.post(f"/api/meetings/{meeting}/redo").json)["owner"] == ["Tobias Pryce"]
+
+
+def test_a_new_name_becomes_a_person(desk: Desk, meeting: str) -> None:
+    voice = desk.record(meeting)["voices"][0]
+    desk.client.put(f"/api/meetings/{meeting}/voices/{voice['id']}", {"name": "Zoë Lindqvist"})
+    assert "Zoë Lindqvist" in [p["name"] for p in desk.client.get("/api/people").json["people"]]
+
+
+def test_a_corrected_turn_keeps_what_was_heard(desk: Desk, meeting: str) -> None:
+    before = desk.record(meeting)["turns"][2]
+    changed = desk.client.put(
+        f"/api/meetings/{meeting}/turns/2", {"text": "The hired lifts cost eight hundred pounds each."}
+    ).json
+    assert " ".join(w[0] for w in changed["turn"]["words"]) == "The hired lifts cost eight hundred pounds each."
+    assert changed["turn"]["words"][0] == before["words"][0]
+    assert changed["turn"]["heard"] == " ".join(w[0] for w in before["words"])
+    undone = desk.client.post(f"/api/meetings/{meeting}/undo").json
+    assert (undone["turn"]["words"], undone["turn"]["heard"]) == (before["words"], None)
+
+
+def test_lines_are_edited_ticked_and_taken_back_in_turn(desk: Desk, meeting: str) -> None:
+    line = action(desk.record(meeting))
+    base = f"/api/meetings/{meeting}/lines/{line['id']}"
+    desk.client.put(base, {"text": "Send the  new times."})
+    ticked = action(desk.client.put(f"{base}/tick", {"checked": True}).json)
+    assert (ticked["text"], ticked["heard"], ticked["checked"]) == ("Send the new times.", line["text"], True)
+    assert action(desk.client.post(f"/api/meetings/{meeting}/undo").json)["checked"] is False
+    assert action(desk.client.post(f"/api/meetings/{meeting}/undo").json)["text"] == line["text"]
+    last = desk.client.post(f"/api/meetings/{meeting}/undo")
+    assert (last.status_code, last.json["detail"]) == (409, "There is nothing to take back.")
+    desk.client.post(f"/api/meetings/{meeting}/redo")
+    redone = action(desk.client.post(f"/api/meetings/{meeting}/redo").json)
+    assert (redone["text"], redone["checked"]) == ("Send the new times.", True)
+
+
+def test_minutes_made_anew_keep_what_a_person_did(desk: Desk, meeting: str) -> None:
+    line = action(desk.record(meeting))
+    base = f"/api/meetings/{meeting}/lines/{line['id']}"
+    desk.client.put(base, {"text": "Times to the harbour office."})
+    desk.client.put(f"{base}/tick", {"checked": True})
+    again = action(desk.client.post(f"/api/meetings/{meeting}/minutes").json)
+    assert (again["text"], again["checked"]) == ("Times to the harbour office.", True)
+    undone = desk.client.post(f"/api/meetings/{meeting}/undo").json
+    assert action(undone)["checked"] is False
+
+
+def test_one_person_does_not_take_back_what_another_did(desk: Desk, meeting: str) -> None:
+    tobias = desk.account("Tobias Pryce", "tobias@saltmarsh.example")
+    with desk.installation.database.write() as session:
+        from nuntius.store.models import Meeting, Person
+
+        person = session.query(Person).filter(Person.user_id.is_not(None), Person.name == "Tobias Pryce").one()
+        session.get_one(Meeting, meeting).people.append(person)
+    line = action(desk.record(meeting))
+    desk.client.put(f"/api/meetings/{meeting}/lines/{line['id']}", {"text": "Maren wrote this."})
+    assert tobias.post(f"/api/meetings/{meeting}/undo").status_code == 409
+    assert action(desk.record(meeting))["text"] == "Maren wrote this."
+
+
+@pytest.mark.parametrize(
+    "form",
+    [
+        "minutes.md",
+        "minutes.json",
+        "transcript.vtt",
+        "transcript.srt",
+        "transcript.json",
+        "transcript.txt",
+        "voices.rttm",
+    ],
+)
+def test_every_file_can_be_taken_away(form: str, desk: Desk, meeting: str) -> None:
+    response = desk.client.get(f"/api/meetings/{meeting}/files/{form}")
+    assert response.status_code == 200
+    assert "attachment" in response.headers["Content-Disposition"]
+    assert len(response.text) > 80
+    if form.endswith("vtt"):
+        assert len(read_webvtt(response.text).turns) == 4
+
+
+def test_every_line_leads_to_its_words(desk: Desk, meeting: str) -> None:
+    record = desk.record(meeting)
+    for line in record["minutes"]["lines"]:
+        assert line["evidence"]
+        for passage in line["evidence"]:
+            turn = record["turns"][passage["turn"]]
+            assert passage["quote"] in " ".join(w[0] for w in turn["words"])
+            assert turn["words"][0][1] <= passage["start"] < passage["end"] <= turn["words"][-1][2] + 0.01
+
+
+def test_the_record_answers_questions_or_says_that_it_cannot(desk: Desk, meeting: str) -> None:
+    yes = desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": "What do the hired lifts cost?"}).json
+    assert yes["found"]
+    assert any("fifty pounds" in p["quote"] for p in yes["passages"])
+    no = desk.client.post(
+        f"/api/meetings/{meeting}/inquiry", {"question": "Who is the lighthouse keeper's grandmother?"}
+    ).json
+    assert (no["found"], no["answer"], no["passages"]) == (False, None, [])
+
+
+def test_a_record_without_sound_says_so(desk: Desk, meeting: str) -> None:
+    assert desk.record(meeting)["recording"]["has_sound"] is False
+    assert desk.client.get(f"/api/meetings/{meeting}/sound").status_code == 404
+
+
+def test_open_actions_come_by_due_date_until_they_are_ticked(desk: Desk, meeting: str) -> None:
+    actions = desk.client.get("/api/meetings/actions").json["actions"]
+    assert [a["due"] for a in actions] == ["2026-10-07", "2026-10-09"]
+    desk.client.put(f"/api/meetings/{meeting}/lines/{actions[0]['line_id']}/tick", {"checked": True})
+    assert len(desk.client.get("/api/meetings/actions").json["actions"]) == 1
+
+
+def test_the_openapi_file_and_the_types_made_from_it_are_current() -> None:
+    kept = Path(__file__).parents[2] / "frontend/src/api/openapi.json"
+    assert kept.read_text() == openapi.text()
+
+
+def test_every_setting_is_in_the_readme() -> None:
+    import re
+
+    root = Path(__file__).parents[2]
+    used = set(re.findall(r"NUNTIUS_[A-Z_]+", (root / "src/nuntius/settings.py").read_text()))
+    assert {name for name in used if name not in (root / "README.md").read_text()} == set()
