@@ -56,7 +56,14 @@ def render(name: str, voices: Kokoro) -> None:
         loud = np.flatnonzero(np.abs(sound) > 0.01 * np.abs(sound).max())
         sound = sound[loud[0] : loud[-1] + 1].astype(float)
         sound *= RMS / np.sqrt(np.mean(sound**2))
-        turns.append({"speaker": speaker, "start": round(count / RATE, 3), "end": round((count + len(sound)) / RATE, 3), "text": text})
+        turns.append(
+            {
+                "speaker": speaker,
+                "start": round(count / RATE, 3),
+                "end": round((count + len(sound)) / RATE, 3),
+                "text": text,
+            }
+        )
         gap = np.zeros(int(RATE * rng.uniform(*PAUSE)))
         parts += [sound, gap]
         count += len(sound) + len(gap)
@@ -66,7 +73,9 @@ def render(name: str, voices: Kokoro) -> None:
         ["ffmpeg", "-y", "-v", "error", "-i", wav, "-c:a", "libopus", "-b:a", "24k", "-application", "voip",
          "-frame_duration", "60", HERE / f"{name}.ogg"], check=True,
     )  # fmt: skip
-    (HERE / f"{name}.truth.json").write_text(json.dumps({"duration": round(count / RATE, 3), "turns": turns}, indent=1) + "\n")
+    (HERE / f"{name}.truth.json").write_text(
+        json.dumps({"duration": round(count / RATE, 3), "turns": turns}, indent=1) + "\n"
+    )
 
 
 def _in_a_room(sound: np.ndarray, rng: np.random.Generator) -> np.ndarray:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 
+import hypothesis
 import numpy as np
 import pytest
 from huey import MemoryHuey
@@ -14,6 +15,9 @@ from nuntius.store.installation import Installation
 from tests.help import Desk, tone, write_wav
 
 ROOT = Path(__file__).parents[1]
+
+hypothesis.settings.register_profile("nuntius", deadline=None)  # examples load models on first use
+hypothesis.settings.load_profile("nuntius")
 
 
 @pytest.fixture

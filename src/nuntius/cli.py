@@ -2,6 +2,7 @@
 
 import json
 import sys
+from collections.abc import Callable, Iterable
 from datetime import date
 from pathlib import Path
 
@@ -113,7 +114,7 @@ def transcribe(file: Path, people: int | None, form: str) -> None:
 
     settings = Settings.from_environment()
     transcript, spans = work(file, recogniser(settings, file), diarizer(settings), people)
-    writers = {
+    writers: dict[str, Callable[[], Iterable[str]]] = {
         "json": lambda: [json.dumps(transcript_json(transcript), ensure_ascii=False) + "\n"],
         "vtt": lambda: write_webvtt(transcript),
         "rttm": lambda: write_rttm(spans, file.stem),

@@ -16,7 +16,7 @@ from tests.help import talk
 
 TUESDAY = date(2026, 10, 6)
 PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
-M, T, I, D = PEOPLE
+MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
 
 
 def made(*rows: tuple[str, str]) -> tuple[Transcript, Minutes]:
@@ -31,24 +31,27 @@ def of(kind: str, *rows: tuple[str, str]) -> list[Line]:
 def test_a_request_that_is_taken_belongs_to_whoever_takes_it() -> None:
     (line,) = of(
         "action",
-        (M, "Tobias, could you send the harbour office the new times?"),
-        (T, "Sure. They'll have them tomorrow morning."),
+        (MAREN, "Tobias, could you send the harbour office the new times?"),
+        (TOBIAS, "Sure. They'll have them tomorrow morning."),
     )
-    assert line.owner == (T,)
+    assert line.owner == (TOBIAS,)
     assert line.due == date(2026, 10, 7)
     assert line.text == "Send the harbour office the new times."
     assert line.turns >= {0, 1}
 
 
 def test_a_commitment_with_its_date_as_said() -> None:
-    (line,) = of("action", (I, "The nurses should hear it from us. I'll ring both of the nurses by Friday."))
-    assert (line.owner, line.due, line.due_said) == ((I,), date(2026, 10, 9), "Friday")
+    (line,) = of("action", (INES, "The nurses should hear it from us. I'll ring both of the nurses by Friday."))
+    assert (line.owner, line.due, line.due_said) == ((INES,), date(2026, 10, 9), "Friday")
     assert line.text.startswith("Ring both of the nurses")
 
 
 def test_what_nobody_takes_is_shown_as_nobodys() -> None:
     lines = of(
-        "action", (M, "Somebody has to ask two yards for a price."), (T, "Not me, I am on the boats."), (D, "Hmm.")
+        "action",
+        (MAREN, "Somebody has to ask two yards for a price."),
+        (TOBIAS, "Not me, I am on the boats."),
+        (DOUGLAS, "Hmm."),
     )
     assert [(line.owner, line.due) for line in lines] == [((), None)]
 
@@ -65,23 +68,28 @@ def test_what_nobody_takes_is_shown_as_nobodys() -> None:
     ],
 )
 def test_no_action_from_what_is_none(said: str) -> None:
-    assert of("action", (D, said), (M, "Right.")) == []
+    assert of("action", (DOUGLAS, said), (MAREN, "Right.")) == []
 
 
 def test_a_refused_request_is_no_action() -> None:
-    assert of("action", (M, "Douglas, could you come to the yard on Thursday?"), (D, "No, I can't, I'm at sea.")) == []
+    assert (
+        of("action", (MAREN, "Douglas, could you come to the yard on Thursday?"), (DOUGLAS, "No, I can't, I'm at sea."))
+        == []
+    )
 
 
 def test_an_offer_that_is_waved_away_is_no_action() -> None:
-    assert of("action", (T, "I'll ring the hire firm about the lamps."), (M, "No, leave it, it'll keep.")) == []
+    assert (
+        of("action", (TOBIAS, "I'll ring the hire firm about the lamps."), (MAREN, "No, leave it, it'll keep.")) == []
+    )
 
 
 def test_a_proposal_with_assent_is_a_decision_and_rests_on_both() -> None:
     lines = of(
         "decision",
-        (M, "I suggest we drop the early boat from November and keep the late one. Anybody against?"),
-        (T, "No. Fine by me."),
-        (I, "Agreed."),
+        (MAREN, "I suggest we drop the early boat from November and keep the late one. Anybody against?"),
+        (TOBIAS, "No. Fine by me."),
+        (INES, "Agreed."),
     )
     assert len(lines) == 1
     assert lines[0].turns >= {0, 1}
@@ -91,10 +99,10 @@ def test_a_proposal_with_assent_is_a_decision_and_rests_on_both() -> None:
 def test_questions_with_answers_and_those_left_open() -> None:
     lines = of(
         "question",
-        (M, "How heavy is the ferry with full tanks?"),
-        (D, "Eleven tonnes."),
-        (M, "And who may sign the school contract?"),
-        (T, "I have no idea."),
+        (MAREN, "How heavy is the ferry with full tanks?"),
+        (DOUGLAS, "Eleven tonnes."),
+        (MAREN, "And who may sign the school contract?"),
+        (TOBIAS, "I have no idea."),
     )
     assert [line.state for line in lines] == ["settled", "open"]
     assert lines[0].answer is not None
@@ -104,12 +112,12 @@ def test_questions_with_answers_and_those_left_open() -> None:
 
 def test_every_line_rests_on_words_of_the_record() -> None:
     transcript, minutes = made(
-        (M, "Three things today: timetable, slipway, school."),
-        (I, "The early boat carried four people on average. The late one carried thirty-one."),
-        (M, "Then let's drop the early boat."),
-        (T, "Agreed."),
+        (MAREN, "Three things today: timetable, slipway, school."),
+        (INES, "The early boat carried four people on average. The late one carried thirty-one."),
+        (MAREN, "Then let's drop the early boat."),
+        (TOBIAS, "Agreed."),
         (
-            D,
+            DOUGLAS,
             "The lower rail has moved fourteen millimetres since spring, so I would not haul anything over nine tonnes.",
         ),
     )
@@ -127,7 +135,11 @@ def test_every_line_rests_on_words_of_the_record() -> None:
 
 
 def test_the_same_talk_gives_the_same_minutes() -> None:
-    rows = [(M, "Tobias, could you order five lamps?"), (T, "Yes, by Friday."), (I, "The pier needs light.")]
+    rows = [
+        (MAREN, "Tobias, could you order five lamps?"),
+        (TOBIAS, "Yes, by Friday."),
+        (INES, "The pier needs light."),
+    ]
     assert made(*rows) == made(*rows)
 
 
@@ -139,7 +151,8 @@ def test_an_empty_transcript_has_no_minutes() -> None:
 def test_shorter_minutes_say_less() -> None:
     things = "ropes lamps sails paint engines fenders anchors radios pumps seats doors windows".split()
     rows = [
-        (M, f"The {thing} cost {n * 70} pounds and must come before the {n}th.") for n, thing in enumerate(things, 11)
+        (MAREN, f"The {thing} cost {n * 70} pounds and must come before the {n}th.")
+        for n, thing in enumerate(things, 11)
     ]
     transcript = talk(*rows)
     sizes = [
@@ -175,17 +188,17 @@ def test_names_of_voices_come_from_how_people_speak_to_each_other() -> None:
         ("Speaker 1", "Ines, can you find others?"),
         ("Speaker 3", "Yes."),
     )
-    assert name_votes(transcript, PEOPLE)["Speaker 2"][T] == 2
-    assert sure_names(transcript, PEOPLE) == {"Speaker 2": T, "Speaker 3": I}
+    assert name_votes(transcript, PEOPLE)["Speaker 2"][TOBIAS] == 2
+    assert sure_names(transcript, PEOPLE) == {"Speaker 2": TOBIAS, "Speaker 3": INES}
 
 
 class TestInquiry:
     ROWS = (
-        (M, "The winter timetable begins on the first of November."),
-        (D, "The lower rail of the slipway has moved fourteen millimetres since spring."),
-        (M, "How much are the hired lifts?"),
-        (D, "Seven hundred and fifty pounds each."),
-        (I, "The bakery sends two hundred buns."),
+        (MAREN, "The winter timetable begins on the first of November."),
+        (DOUGLAS, "The lower rail of the slipway has moved fourteen millimetres since spring."),
+        (MAREN, "How much are the hired lifts?"),
+        (DOUGLAS, "Seven hundred and fifty pounds each."),
+        (INES, "The bakery sends two hundred buns."),
     )
 
     def test_an_answer_comes_with_its_passages(self) -> None:

@@ -96,7 +96,7 @@ class TestWhisper(RecogniserContract):
         return engines.recogniser(Settings.from_environment({}), folder)
 
     def test_a_folder_without_a_model_is_named(self, tmp_path: Path) -> None:
-        with pytest.raises(ModelMissing, match="holds no model.bin"):
+        with pytest.raises(ModelMissing, match=r"holds no model\.bin"):
             engines.recogniser(Settings.from_environment({"NUNTIUS_MODEL_DIR": str(tmp_path)}), tmp_path)
 
 

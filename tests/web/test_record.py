@@ -100,7 +100,8 @@ def test_one_person_does_not_take_back_what_another_did(desk: Desk, meeting: str
         from nuntius.store.models import Meeting, Person
 
         person = session.query(Person).filter(Person.user_id.is_not(None), Person.name == "Tobias Pryce").one()
-        session.get_one(Meeting, meeting).people.append(person)
+        found = session.get_one(Meeting, meeting)
+        found.people.append(person)
     line = action(desk.record(meeting))
     desk.client.put(f"/api/meetings/{meeting}/lines/{line['id']}", {"text": "Maren wrote this."})
     assert tobias.post(f"/api/meetings/{meeting}/undo").status_code == 409

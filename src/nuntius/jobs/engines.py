@@ -2,10 +2,14 @@
 
 from functools import cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from nuntius.core.speech.diarizer import Diarizer
 from nuntius.core.speech.recogniser import Recogniser
 from nuntius.settings import Settings
+
+if TYPE_CHECKING:
+    from nuntius.core.speech.diarization.networks import Networks
 
 
 def recogniser(settings: Settings, source: Path) -> Recogniser:
@@ -44,7 +48,7 @@ def diarizer(settings: Settings) -> Diarizer:
 
 
 @cache
-def _networks(threads: int):  # type: ignore[no-untyped-def]
+def _networks(threads: int) -> "Networks":
     from nuntius.core.speech.diarization.networks import Networks
 
     return Networks(threads)

@@ -27,8 +27,10 @@ class Database:
         """Brings the tables to the newest form; does nothing when they have it."""
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
-        config.set_main_option("sqlalchemy.url", self.url)
-        command.upgrade(config, "head")
+        with self._writing.connect() as connection:
+            config.attributes["connection"] = connection
+            command.upgrade(config, "head")
+            connection.commit()
 
     @contextmanager
     def read(self) -> Iterator[Session]:

@@ -11,7 +11,7 @@ from nuntius.store.models import Meeting, Person, User
 KINDS = ("general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee")
 
 
-def open_to(user: User) -> Select[tuple[Meeting]]:
+def open_to(user: User) -> Select[Meeting]:
     """The meetings that `user` runs or was at."""
     mine = Meeting.people.any(Person.user_id == user.id)
     return select(Meeting).where(Meeting.workspace_id == user.workspace_id, or_(Meeting.runner_id == user.id, mine))

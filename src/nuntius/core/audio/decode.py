@@ -29,7 +29,7 @@ def frames(path: Path, state: Decoding) -> Iterator[av.AudioFrame]:
     """Decoded frames of the first sound track; a truncated or damaged tail ends the stream quietly."""
     with open_media(path) as container:
         stream = container.streams.audio[0]
-        stream.thread_type = "AUTO"
+        stream.codec_context.thread_type = "AUTO"
         packets = container.demux(stream)
         while True:
             try:

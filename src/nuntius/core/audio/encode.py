@@ -73,14 +73,14 @@ def write_picture(source: Path, target: Path) -> None:
 
 def _picture_stream(out: av.container.OutputContainer, video: VideoStream) -> VideoStream:
     rate = video.average_rate or Fraction(25)
-    stream = cast(VideoStream, out.add_stream("libx264", rate=rate, options={"preset": "veryfast", "crf": "26"}))
+    stream = out.add_stream("libx264", rate=rate, options={"preset": "veryfast", "crf": "26"})
     scale = min(1.0, WIDEST / video.width)
     stream.width, stream.height = round(video.width * scale / 2) * 2, round(video.height * scale / 2) * 2
     stream.pix_fmt = "yuv420p"
     return stream
 
 
-def _copied_packets(source: Path, stream: VideoStream) -> Iterator[av.Packet]:
+def _copied_packets(source: Path, stream: VideoStream) -> Iterator["av.Packet[VideoStream]"]:
     with open_media(source) as container:
         first: int | None = None
         try:
@@ -96,7 +96,7 @@ def _copied_packets(source: Path, stream: VideoStream) -> Iterator[av.Packet]:
             return
 
 
-def _encoded_packets(source: Path, stream: VideoStream) -> Iterator[av.Packet]:
+def _encoded_packets(source: Path, stream: VideoStream) -> Iterator["av.Packet[VideoStream]"]:
     with open_media(source) as container:
         try:
             for frame in container.decode(container.streams.video[0]):

@@ -12,7 +12,7 @@ FULL_SCALE = 32768.0  # 16-bit full scale
 def to_bytes(samples: Samples) -> bytes:
     """16-bit little-endian bytes of float samples in -1 to 1; louder ones are clipped."""
     scaled = np.clip(samples * FULL_SCALE, -FULL_SCALE, FULL_SCALE - 1)
-    return scaled.astype("<i2").tobytes()
+    return bytes(scaled.astype("<i2").tobytes())
 
 
 class WorkingCopy:

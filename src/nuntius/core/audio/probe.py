@@ -10,6 +10,7 @@ from av.error import FFmpegError
 from nuntius.core.errors import NotMedia, SoundEmpty, SoundTooLong, SoundTrackMissing
 
 LONGEST_HOURS = 6.0  # hours of one recording, the product's promise
+STILL_PICTURES = ("_pipe", "image2", "gif", "apng")  # ends of the names of demuxers that hold no sound
 TEXT_DEMUXERS = {"webvtt", "srt", "ass", "tty", "microdvd", "mpl2", "jacosub", "subviewer"}
 
 
@@ -33,7 +34,7 @@ def open_media(path: Path) -> InputContainer:
         container = av.open(str(path), mode="r", metadata_errors="replace")
     except (FFmpegError, OSError, ValueError) as cause:
         raise NotMedia() from cause
-    if container.format.name in TEXT_DEMUXERS:
+    if container.format.name in TEXT_DEMUXERS or container.format.name.endswith(STILL_PICTURES):
         container.close()
         raise NotMedia()
     return container

@@ -4,7 +4,7 @@ from flask import Blueprint, Response, send_from_directory
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import text
 from werkzeug.exceptions import NotFound
-from werkzeug.utils import safe_join
+from werkzeug.security import safe_join
 
 from nuntius import __version__
 from nuntius.web import schemas as s

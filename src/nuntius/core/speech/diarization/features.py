@@ -31,7 +31,7 @@ def _filters() -> Features:
     rise = (bins - edges[0] - width * np.arange(BANDS)[None]) / width
     weights = np.maximum(0, np.minimum(rise, 2 - rise))
     weights[-1] = 0  # Kaldi leaves the Nyquist bin out
-    return weights.astype(np.float32)
+    return np.asarray(weights, np.float32)
 
 
 _FILTERS = _filters()
@@ -51,4 +51,4 @@ def log_mel(samples: Samples) -> Features:
     rest = frames[:, 1:] - np.float32(PREEMPHASIS) * frames[:, :-1]
     windowed = np.concatenate([first, rest], 1) * _HAMMING
     power = np.abs(scipy.fft.rfft(windowed, FFT, axis=1).astype(np.complex64)) ** 2
-    return np.log(np.maximum(power @ _FILTERS, FLOOR)).astype(np.float32)
+    return np.asarray(np.log(np.maximum(power @ _FILTERS, FLOOR)), np.float32)

@@ -71,7 +71,7 @@ class WindowReader:
         self._read_windows(last)
 
     def _trunk_end(self) -> int:
-        return self._frames_start + self._frames.shape[1]
+        return int(self._frames_start + self._frames.shape[1])
 
     def _run_trunk(self, last: bool) -> bool:
         """Runs the trunk over one more block if enough sound is there."""
@@ -89,7 +89,7 @@ class WindowReader:
         count = math.ceil(length / TRUNK_FRAME - 0.01)
         made = self.networks.trunk(features - heard.mean(0))[:, skip : skip + count]
         self._frames = np.concatenate([self._frames, made], 1)
-        return made.shape[1] > 0
+        return bool(made.shape[1] > 0)
 
     def _samples(self, first: int, end: int) -> Samples:
         """Samples `first` to `end`, with silence where the sound has ended."""

