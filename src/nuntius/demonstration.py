@@ -4,6 +4,7 @@ import json
 import os
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -105,7 +106,7 @@ def run(settings: Settings, say: Callable[[str], None] = print) -> None:
     processes = [subprocess.Popen([*command, part], env=environment) for part in ("serve", "worker")]
     address = f"http://{settings.host}:{settings.port}"
     try:
-        _wait_for(f"{address}/api/health")
+        wait_for(f"{address}/api/health")
         say(f"\nNuntius is ready: {address}\nSign in as {EMAIL} with the password “{PASSWORD}”.")
         say(f"Something to bring in: {FILES / 'bring-me-in.ogg'}\nEnd with Ctrl-C.")
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
@@ -120,7 +121,7 @@ def run(settings: Settings, say: Callable[[str], None] = print) -> None:
             process.wait(timeout=15)
 
 
-def _wait_for(address: str, seconds: float = 60) -> None:
+def wait_for(address: str, seconds: float = 60) -> None:
     """Returns when the address answers. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
@@ -130,3 +131,10 @@ def _wait_for(address: str, seconds: float = 60) -> None:
         except OSError:
             time.sleep(0.2)
     raise TimeoutError(f"{address} did not answer within {seconds:.0f} seconds")
+
+
+def free_port() -> int:
+    """A port of this computer that nobody listens on."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

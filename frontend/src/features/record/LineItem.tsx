@@ -56,7 +56,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
 function Tool({ label, title, onClick, children }: { label: string; title: string; onClick: () => void; children: ReactNode }) {
   return (
     <Tooltip title={title}>
-      <IconButton size="small" aria-label={label} sx={{ p: 0.4 }} onClick={(e) => { e.stopPropagation(); onClick(); }}>{children}</IconButton>
+      <IconButton size="small" aria-label={label} sx={{ width: 26, height: 26, p: 0 }} onClick={(e) => { e.stopPropagation(); onClick(); }}>{children}</IconButton>
     </Tooltip>
   );
 }

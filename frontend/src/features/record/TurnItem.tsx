@@ -50,7 +50,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
         )}
         {!editing && (
           <Tooltip title="Correct the words">
-            <IconButton className="edit" size="small" aria-label={`Correct the turn at ${clock(start)}`} onClick={() => setEditing(true)} sx={{ opacity: { xs: 0.6, sm: 0 }, p: 0.25, ml: 0.5, float: "right" }}>
+            <IconButton className="edit" size="small" aria-label={`Correct the turn at ${clock(start)}`} onClick={() => setEditing(true)} sx={{ opacity: { xs: 0.6, sm: 0 }, width: 26, height: 26, p: 0, ml: 0.5, float: "right" }}>
               <EditOutlined sx={{ fontSize: 15 }} />
             </IconButton>
           </Tooltip>

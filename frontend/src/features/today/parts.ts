@@ -11,7 +11,12 @@ export function partCount(size: number): number {
 /** SHA-256 of one part, in hex. */
 export async function partDigest(file: Blob, number: number): Promise<{ data: ArrayBuffer; digest: string }> {
   const data = await file.slice(number * PART, (number + 1) * PART).arrayBuffer();
-  return { data, digest: bytesToHex(sha256(new Uint8Array(data))) };
+  return { data, digest: bytesToHex(await digestOf(data)) };
+}
+
+/** The browser's own digest where the page is secure (HTTPS or this computer), many times faster than ours. */
+async function digestOf(data: ArrayBuffer): Promise<Uint8Array> {
+  return window.isSecureContext ? new Uint8Array(await crypto.subtle.digest("SHA-256", data)) : sha256(new Uint8Array(data));
 }
 
 /**
