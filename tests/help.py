@@ -46,6 +46,13 @@ def talk(*rows: tuple[str, str], pace: float = 2.5, gap: float = 0.4) -> Transcr
     return in_order(turns)
 
 
+def four_hours() -> Transcript:
+    """Four hours of talk: 3,000 turns, 36,000 words."""
+    words = "the slipway needs new rails before the winter boats come again"
+    turns = [Turn(f"Voice {'ABCDE'[i % 5]}", spread(f"{words} {i}", i * 4.8, i * 4.8 + 4.2)) for i in range(3000)]
+    return in_order(turns)
+
+
 class Desk:
     """A server, a client signed in as Maren, and a worker that runs when asked."""
 

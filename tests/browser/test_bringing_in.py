@@ -51,7 +51,7 @@ def test_a_recording_becomes_a_record_while_the_page_is_closed(
     form.get_by_role("button", name="Bring in").click()
     row = page.get_by_role("region", name=re.compile("^Being worked on"))
     expect(row).to_contain_text("Open day")
-    expect(row).to_contain_text(re.compile(r"step \d of 5"))
+    expect(row).to_contain_text(re.compile(r"step \d of 4"))
     page.close()
 
     again = context.new_page()
@@ -106,7 +106,7 @@ def test_a_dropped_connection_is_waited_out(context: BrowserContext, page: Page,
     page.goto("/")
     describe(page, large(1), "Over a bad line")
     expect(page.get_by_text("The connection is gone; it goes on by itself")).to_be_visible()
-    expect(page.get_by_text(re.compile(r"step \d of 5|Waiting for its turn"))).to_be_visible(timeout=60_000)
+    expect(page.get_by_text(re.compile(r"step \d of 4|Waiting for its turn"))).to_be_visible(timeout=60_000)
     arrived = [url.rsplit("/", 1)[1] for url in sent]
     assert sorted(set(arrived)) == ["0", "1", "2", "3", "4"]
     assert arrived.count("0") == 1
@@ -132,7 +132,7 @@ def test_a_closed_page_goes_on_where_it_stopped(
     expect(row).to_contain_text("has arrived in part (60 %). Choose the same file again to go on.")
     again.get_by_label("Recording", exact=True).set_input_files(file)
     expect(again.get_by_text("Going on where this file stopped.")).to_be_visible()
-    expect(row).to_contain_text(re.compile(r"step \d of 5|Waiting for its turn"), timeout=60_000)
+    expect(row).to_contain_text(re.compile(r"step \d of 4|Waiting for its turn"), timeout=60_000)
     assert sorted({url.rsplit("/", 1)[1] for url in sent}) == ["3", "4"]
     row.get_by_role("button", name="Stop").last.click()
 

@@ -6,9 +6,6 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
-from nuntius.core.transcript.transcript import Transcript, in_order
-from nuntius.core.transcript.turn import Turn
-from nuntius.core.transcript.word import spread
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
 from nuntius.store.meetings import create_meeting
@@ -16,6 +13,7 @@ from nuntius.store.models import Recording, User, now
 from nuntius.store.transcripts import save_transcript
 from tests.browser.conftest import Site
 from tests.browser.desk import has_sideways_scroll, open_record
+from tests.help import four_hours
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
@@ -96,12 +94,6 @@ def long_meeting(site: Site) -> str:
         identifier = meeting.id
     store.database.close()
     return identifier
-
-
-def four_hours() -> Transcript:
-    words = "the slipway needs new rails before the winter boats come back again"
-    turns = [Turn(f"Voice {'ABCDE'[i % 5]}", spread(f"{words} {i}", i * 4.8, i * 4.8 + 4.2)) for i in range(3000)]
-    return in_order(turns)
 
 
 def test_of_a_four_hour_record_only_what_is_seen_is_drawn(

@@ -133,16 +133,16 @@ def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> No
 
 def test_cancelling_stops_and_going_on_finishes(desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     meeting = desk.bring_in(long_wav)
-    tell = steps.recognise
+    listen = steps.listen
 
     def cancelled_meanwhile(task: steps.Task, progress: steps.Progress) -> None:
         assert desk.client.post(f"/api/meetings/{meeting}/cancel").status_code == 200
-        tell(task, progress)
+        listen(task, progress)
 
     from nuntius.jobs import work as module
 
     plan = tuple(
-        module.Step(s.name, cancelled_meanwhile if s.name == "words" else s.run, s.share) for s in module.SOUND_STEPS
+        module.Step(s.name, cancelled_meanwhile if s.name == "listen" else s.run, s.share) for s in module.SOUND_STEPS
     )
     monkeypatch.setattr(module, "SOUND_STEPS", plan)
     desk.work()
@@ -185,13 +185,13 @@ def test_progress_is_noted_and_a_wish_to_cancel_is_heard(desk: Desk, long_wav: P
     meeting = desk.bring_in(long_wav)
     job = job_of(desk, meeting)
     report = Report(desk.installation, job.id)
-    report("words", 0.4, force=True)
-    report("words", 0.3, force=True)
+    report("listen", 0.4, force=True)
+    report("listen", 0.3, force=True)
     assert job_of(desk, meeting).progress == 0.4  # never backwards
     with desk.installation.database.write() as session:
         session.get_one(Job, job.id).cancel_asked = True
     with pytest.raises(JobCancelled):
-        report("words", 0.5, force=True)
+        report("listen", 0.5, force=True)
 
 
 class QueueContract:

@@ -44,7 +44,7 @@ def diarizer(settings: Settings) -> Diarizer:
     """A fresh diarizer; its networks are loaded once a process."""
     from nuntius.core.speech.diarization.batch import WindowDiarizer
 
-    return WindowDiarizer(_networks(settings.threads))
+    return WindowDiarizer(_networks(max(1, settings.threads // 2)))  # it works beside the recogniser
 
 
 @cache

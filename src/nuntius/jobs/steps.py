@@ -3,6 +3,7 @@
 import logging
 from collections.abc import Callable
 from dataclasses import dataclass
+from threading import Event
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -18,7 +19,7 @@ from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import recognise_stretch, stretches
-from nuntius.core.speech.transcribe import spans_of
+from nuntius.core.speech.transcribe import side_by_side, spans_of
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
 from nuntius.store.installation import Installation
@@ -27,6 +28,8 @@ from nuntius.store.models import Meeting, RecognisedStretch, Recording
 from nuntius.store.transcripts import load_transcript, packed, save_transcript, unpacked
 
 log = logging.getLogger(__name__)
+
+WORDS_SHARE = 0.6  # of the work of listening, by processor time (measured)
 
 Progress = Callable[[float], None]  # hears the share of the step that is done, 0 to 1
 
@@ -77,6 +80,34 @@ def prepare_sound(task: Task, progress: Progress) -> None:
         recording.loudness, recording.peak = max(made.loudness, -120.0), max(made.peak, -120.0)
 
 
+class OtherHalfFailed(Exception):
+    """Words or voices came to nothing, so that the other half need not go on."""
+
+
+def listen(task: Task, progress: Progress) -> None:
+    """Words and voices, side by side; what stands in the store from before a break is not made again."""
+    done, failed = {"words": 0.0, "voices": 0.0}, Event()
+
+    def half(name: str, run: Callable[[Task, Progress], None]) -> Callable[[], None]:
+        def note(share: float) -> None:
+            if failed.is_set():
+                raise OtherHalfFailed()
+            done[name] = share
+            progress(WORDS_SHARE * done["words"] + (1 - WORDS_SHARE) * done["voices"])
+
+        def work() -> None:
+            try:
+                run(task, note)
+            except BaseException:
+                failed.set()
+                raise
+
+        return work
+
+    words, voices = half("words", recognise), half("voices", tell_voices)
+    side_by_side(words, voices)
+
+
 def recognise(task: Task, progress: Progress) -> None:
     """Words, stretch by stretch; those recognised before a break are not recognised again."""
     with task.installation.database.read() as session:
@@ -98,7 +129,10 @@ def recognise(task: Task, progress: Progress) -> None:
 def tell_voices(task: Task, progress: Progress) -> None:
     """Who spoke when."""
     with task.installation.database.read() as session:
-        sound = WorkingCopy(task.installation.files.path(task.recording(session).working_digest or ""))
+        recording = task.recording(session)
+        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
+    if recording.spans is not None:
+        return
     diarizer = engines.diarizer(task.installation.settings)
     spans = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
     with task.installation.database.write() as session:

@@ -2,8 +2,12 @@
 
 import logging
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field
+from threading import Event, Thread
+
+from sqlalchemy import update
 
 from nuntius.core.errors import Fault
 from nuntius.jobs import steps
@@ -14,6 +18,7 @@ from nuntius.store.models import Job, now
 log = logging.getLogger(__name__)
 
 BEAT = 0.5  # seconds between two notes of progress
+PULSE = 15.0  # seconds between two signs of life; a job is given to another worker after 60 without one
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,17 +31,35 @@ class Step:
 
 
 SOUND_STEPS = (
-    Step("sound", steps.prepare_sound, 0.07),
-    Step("words", steps.recognise, 0.55),
-    Step("voices", steps.tell_voices, 0.30),
+    Step("sound", steps.prepare_sound, 0.06),
+    Step("listen", steps.listen, 0.90),
     Step("turns", steps.write_turns, 0.01),
-    Step("minutes", steps.write_minutes, 0.07),
+    Step("minutes", steps.write_minutes, 0.03),
 )
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
 
 
 class JobCancelled(Exception):
     """Somebody asked to stop."""
+
+
+@contextmanager
+def pulse(installation: Installation, job_id: str) -> Iterator[None]:
+    """Gives signs of life while a step is busy; a large model may need minutes for one stretch."""
+    ended = Event()
+
+    def beat() -> None:
+        while not ended.wait(PULSE):
+            with installation.database.write() as session:
+                session.execute(update(Job).where(Job.id == job_id).values(beat_at=now()))
+
+    thread = Thread(target=beat, daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        ended.set()
+        thread.join()
 
 
 @dataclass(slots=True)
@@ -77,7 +100,8 @@ def work(installation: Installation, job_id: str) -> None:
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:
-        _run(installation, job_id, task, plan, done)
+        with pulse(installation, job_id):
+            _run(installation, job_id, task, plan, done)
     except JobCancelled:
         _end(installation, job_id, "cancelled")
     except Fault as fault:

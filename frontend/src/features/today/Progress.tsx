@@ -8,8 +8,7 @@ import type { Sending } from "./uploads";
 const STEPS: Record<string, string> = {
   read: "Reading the transcript",
   sound: "Preparing the sound",
-  words: "Recognising the words",
-  voices: "Telling the voices apart",
+  listen: "Recognising words and voices",
   turns: "Writing the transcript",
   minutes: "Writing the minutes",
 };

@@ -6,13 +6,16 @@ from itertools import chain
 from pathlib import Path
 
 import av
+import numpy as np
 
 from nuntius.core.audio import pcm
-from nuntius.core.audio.decode import RATE, Decoding, Resampler, frames, priming
+from nuntius.core.audio.decode import RATE, Decoding, Resampler, Samples, frames, priming
 from nuntius.core.audio.encode import OPUS_BITS, OPUS_RATE, SoundWriter
 from nuntius.core.audio.level import SILENT_BELOW, LoudnessMeter, PeakMeter
 from nuntius.core.audio.probe import LONGEST_HOURS
 from nuntius.core.errors import SoundEmpty, SoundSilent, SoundTooLong
+
+BLOCK = RATE  # samples measured and written at a time: one second
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,11 +42,16 @@ def prepare(
     state, peaks, loudness = Decoding(), PeakMeter(), LoudnessMeter()
     narrow, wide = Resampler(RATE, priming(source, RATE)), Resampler(OPUS_RATE, priming(source, OPUS_RATE))
     count = 0
+    waiting: list[Samples] = []
     with working.open("wb") as out, av.open(str(playback), "w", format="ogg") as ogg:
         opus = SoundWriter(ogg, "libopus", OPUS_RATE, OPUS_BITS)
         for frame in chain(frames(source, state), [None]):  # None flushes
             opus.push(wide.push(frame))
-            samples = narrow.push(frame)
+            waiting.append(narrow.push(frame))
+            if frame is not None and sum(map(len, waiting)) < BLOCK:
+                continue
+            samples = np.concatenate(waiting)
+            waiting.clear()
             out.write(pcm.to_bytes(samples))
             peaks.push(samples)
             loudness.push(samples)

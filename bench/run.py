@@ -1,0 +1,244 @@
+"""Measures speed and memory, and prints what was reached against what is aimed at.
+
+    python bench/run.py [recording] [minutes] [pages]
+
+Without a name all three are run; about half an hour on two cores. Nothing here is a test: machines differ.
+"""
+
+import json
+import resource
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+import numpy as np
+
+HERE = Path(__file__).parent
+sys.path[:0] = [str(HERE.parent)]
+
+from tests.help import write_wav  # noqa: E402
+
+from nuntius.core.audio.decode import RATE, Samples, load  # noqa: E402
+from nuntius.core.transcript.transcript import Transcript, in_order  # noqa: E402
+from nuntius.core.transcript.turn import Turn  # noqa: E402
+from nuntius.core.transcript.word import spread  # noqa: E402
+
+DEMO = HERE.parent / "demo"
+OUT = HERE / "out"
+LENGTH = 30 * 60  # seconds of the long recording
+WORDS = 10_000  # words of the long transcript
+
+
+@dataclass(frozen=True)
+class Figure:
+    """What was measured, in which unit, and the aim where there is one."""
+
+    name: str
+    value: float
+    unit: str = "s"
+    most: float | None = None
+
+    def __str__(self) -> str:
+        aim = f"   aim: at most {self.most:g}" if self.most is not None else ""
+        short = "   MISSED" if self.most is not None and self.value > self.most else ""
+        return f"{self.name:58s} {self.value:9.2f} {self.unit:4s}{aim}{short}"
+
+
+def apart(part: str, *words: str) -> dict[str, float]:
+    """Runs one part of this file in a process of its own, so that its peak of memory is its own."""
+    done = subprocess.run([sys.executable, __file__, f"--{part}", *words], stdout=subprocess.PIPE, check=True)
+    found: dict[str, float] = json.loads(done.stdout.splitlines()[-1])
+    return found
+
+
+def told(figures: dict[str, float]) -> None:
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    print(json.dumps({**figures, "peak": peak}))
+
+
+def long_recording() -> Path:
+    """Half an hour joined from real speech, where it can be fetched, and the demo's meetings."""
+    path = OUT / "half-hour.wav"
+    if not path.exists():
+        OUT.mkdir(exist_ok=True)
+        pieces: list[Samples] = [load(file) for file in sorted(DEMO.glob("*.ogg"))]
+        try:
+            from tests.outside.published import kennedy, librivox, meetings, telephone_call
+
+            pieces += [load(kennedy()), *(load(file) for _, file in librivox()), telephone_call().samples]
+            pieces += [clip.samples for clip in meetings()]
+        except BaseException as missing:  # a skipped fetch is no reason not to measure
+            print(f"real speech left out: {missing}", file=sys.stderr)
+        joined = np.concatenate([np.concatenate([piece, np.zeros(RATE // 2, np.float32)]) for piece in pieces])
+        whole = np.tile(joined, -(-LENGTH * RATE // len(joined)))[: LENGTH * RATE]
+        write_wav(path, whole, RATE)
+    return path
+
+
+def pipeline(path: str) -> None:
+    """The whole work on a recording, step by step, as the worker does it."""
+    from nuntius.core.audio.pcm import WorkingCopy
+    from nuntius.core.audio.prepare import prepare
+    from nuntius.core.minutes.build import make_minutes
+    from nuntius.core.minutes.line import MeetingFacts
+    from nuntius.core.speech.joining import join
+    from nuntius.core.speech.transcribe import side_by_side, spans_of, words_of
+    from nuntius.jobs.engines import diarizer, recogniser
+    from nuntius.settings import Settings
+
+    settings, source, took = Settings.from_environment({}), Path(path), Watch()
+    with TemporaryDirectory() as folder:
+        prepare(source, Path(folder) / "w.pcm", Path(folder) / "p.ogg")
+        took("sound")
+        sound = WorkingCopy(Path(folder) / "w.pcm")
+        engine = recogniser(settings, source)
+        words, spans = side_by_side(lambda: words_of(sound, engine), lambda: spans_of(sound, diarizer(settings), None))
+        took("words and voices")
+        transcript = join(words, spans, sound.duration)
+        make_minutes(transcript, MeetingFacts(date(2026, 10, 6)))
+        took("minutes")
+    told(took.laps)
+
+
+def plain(path: str) -> None:
+    """The recogniser by itself, as its own documentation runs it, with our flags."""
+    from faster_whisper import WhisperModel
+
+    from nuntius.core.speech.weights import whisper_directory
+    from nuntius.settings import Settings
+
+    took = Watch()
+    directory = whisper_directory(Settings.from_environment({}).cache)
+    model = WhisperModel(str(directory), device="cpu", compute_type="int8", cpu_threads=2)
+    options = {"beam_size": 1, "vad_filter": True, "word_timestamps": True, "condition_on_previous_text": False}
+    segments, _ = model.transcribe(path, language="en", **options)
+    list(segments)
+    took("plain")
+    told(took.laps)
+
+
+class Watch:
+    """Seconds since the last lap, by name."""
+
+    def __init__(self) -> None:
+        self.laps: dict[str, float] = {}
+        self._last = time.perf_counter()
+
+    def __call__(self, name: str) -> None:
+        moment = time.perf_counter()
+        self.laps[name], self._last = moment - self._last, moment
+
+
+def long_transcript() -> Transcript:
+    """Ten thousand words of the demo's own talk, repeated with other numbers."""
+    rows = [
+        row for file in sorted((DEMO / "scripts").glob("*.txt")) for row in file.read_text().splitlines()[1:] if row
+    ]
+    turns: list[Turn] = []
+    clock, count = 0.0, 0
+    while count < WORDS:
+        speaker, text = rows[len(turns) % len(rows)].split(":", 1)
+        end = clock + len(text.split()) / 2.6
+        turns.append(Turn(speaker, spread(text.strip(), clock, end)))
+        clock, count = end + 0.4, count + len(text.split())
+    return in_order(turns)
+
+
+def minutes_once() -> None:
+    from nuntius.core.inquiry import inquire
+    from nuntius.core.minutes.build import make_minutes
+    from nuntius.core.minutes.line import MeetingFacts
+
+    transcript, facts = long_transcript(), MeetingFacts(date(2026, 10, 6))
+    short = in_order(list(transcript.turns[:20]))
+    make_minutes(short, facts)  # loads the models
+    took = Watch()
+    made = make_minutes(transcript, facts)
+    took("minutes")
+    inquire(transcript, facts, "When does the first boat leave in winter?")
+    took("inquiry")
+    told({**took.laps, "lines": float(len(made.lines))})
+
+
+def recording() -> list[Figure]:
+    path = str(long_recording())
+    ours, theirs = apart("pipeline", path), apart("plain", path)
+    steps = {name: ours[name] for name in ("sound", "words and voices", "minutes")}
+    total = sum(steps.values())
+    return [
+        *(Figure(f"half an hour, {name}", seconds) for name, seconds in steps.items()),
+        Figure("half an hour, all steps, share of its length", total / LENGTH, "", 0.45),
+        Figure("half an hour, peak of memory", ours["peak"], "MB", 1536),
+        Figure("plain faster-whisper on the same file", theirs["plain"]),
+        Figure("all steps / plain faster-whisper", total / theirs["plain"], "", 1.8),
+    ]
+
+
+def minutes() -> list[Figure]:
+    found = apart("minutes-once")
+    return [
+        Figure("minutes of 10,000 words, models loaded", found["minutes"], "s", 8),
+        Figure("an inquiry into them", found["inquiry"]),
+        Figure("peak of memory", found["peak"], "MB"),
+    ]
+
+
+def pages() -> list[Figure]:
+    """First page and a four-hour Record, in Chromium, from a fresh cache to words on the screen."""
+    from playwright.sync_api import sync_playwright
+
+    from bench.site import four_hour_site
+
+    with four_hour_site() as site, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        first = timed(lambda: (page.goto(site.address), page.get_by_role("button", name="Sign in").wait_for()))
+        site.sign_in(page)
+        page.goto("about:blank")
+        record = timed(lambda: (page.goto(site.record), page.locator("[data-turn]").first.wait_for()))
+        scroll = page.evaluate(SCROLL)
+        search = timed(lambda: site.search(page, "again 2950"))
+        browser.close()
+    return [
+        Figure("first page usable, empty cache", first, "s", 2),
+        Figure("a four-hour Record opened", record, "s", 2),
+        Figure("frames a second while it scrolls", scroll, ""),
+        Figure("a search in it", search),
+    ]
+
+
+SCROLL = """() => new Promise((done) => {
+  const pane = document.querySelector('[aria-label="Transcript"]');
+  const begun = performance.now();
+  let frames = 0;
+  const step = () => {
+    pane.scrollTop += 40;
+    frames += 1;
+    const spent = performance.now() - begun;
+    if (spent < 3000) requestAnimationFrame(step); else done(frames / spent * 1000);
+  };
+  requestAnimationFrame(step);
+})"""
+
+
+def timed(act: Callable[[], object]) -> float:
+    begun = time.perf_counter()
+    act()
+    return time.perf_counter() - begun
+
+
+PARTS = {"recording": recording, "minutes": minutes, "pages": pages}
+APART = {"--pipeline": pipeline, "--plain": plain, "--minutes-once": minutes_once}
+
+if __name__ == "__main__":
+    if sys.argv[1:2] and sys.argv[1] in APART:
+        APART[sys.argv[1]](*sys.argv[2:])
+    else:
+        for name in sys.argv[1:] or PARTS:
+            for figure in PARTS[name]():
+                print(figure, flush=True)

@@ -1,0 +1,128 @@
+"""Takes the pictures in docs/screenshots/ anew from the demo's data: `make screenshots`."""
+
+import os
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from nuntius.demonstration import EMAIL, FILES, PASSWORD, free_port, seed, wait_for
+from nuntius.settings import Settings
+from nuntius.store.installation import Installation
+
+TARGET = Path(__file__).parents[1] / "docs/screenshots"
+WIDE, PHONE = (1280, 800), (390, 844)
+FLAGS = ["--no-sandbox", "--font-render-hinting=none", "--hide-scrollbars", "--force-color-profile=srgb"]
+TITLE = "Winter timetable and the slipway"
+
+
+@contextmanager
+def demo() -> Iterator[str]:
+    """Address of a server with fresh demo data and no worker, so that work stands still for its picture."""
+    with TemporaryDirectory() as folder:
+        settings = replace(Settings.from_environment({}), data=Path(folder), port=free_port(), demo=True)
+        installation = Installation(settings)
+        seed(installation)
+        installation.database.close()
+        environment = {**os.environ, "NUNTIUS_DATA": folder, "NUNTIUS_PORT": str(settings.port), "NUNTIUS_DEMO": "1"}
+        process = subprocess.Popen([sys.executable, "-m", "nuntius", "serve"], env=environment)
+        address = f"http://127.0.0.1:{settings.port}"
+        try:
+            wait_for(f"{address}/api/health")
+            yield address
+        finally:
+            process.terminate()
+            process.wait()
+
+
+class Camera:
+    """A signed-in page of one size and theme, and its pictures."""
+
+    def __init__(self, browser: Browser, address: str, size: tuple[int, int], scheme: str = "light") -> None:
+        context = browser.new_context(
+            base_url=address,
+            viewport={"width": size[0], "height": size[1]},
+            color_scheme=scheme,  # type: ignore[arg-type]
+            reduced_motion="reduce",
+            locale="en-GB",
+            timezone_id="Europe/London",
+        )
+        self.page: Page = context.new_page()
+        self.page.goto("/")
+        self.page.get_by_label("E-mail").fill(EMAIL)
+        self.page.get_by_label("Password").fill(PASSWORD)
+
+    def sign_in(self) -> None:
+        self.page.get_by_role("button", name="Sign in").click()
+        self.page.get_by_role("heading", name="Today").wait_for()
+
+    def open_record(self) -> None:
+        self.page.goto("/archive")
+        self.page.get_by_role("link", name=TITLE).click()
+        self.page.locator("[data-line]").first.wait_for()
+
+    def take(self, name: str) -> None:
+        self.page.mouse.move(0, 0)
+        self.page.wait_for_function("document.fonts.status === 'loaded'")
+        self.page.wait_for_load_state("load")
+        self.page.wait_for_timeout(400)  # canvases are drawn a frame after their data
+        self.page.screenshot(path=TARGET / f"{name}.png", animations="disabled", caret="hide", scale="css")
+
+
+def on_a_desk(camera: Camera) -> None:
+    camera.take("sign-in")
+    camera.sign_in()
+    page = camera.page
+    page.get_by_text("Open actions").wait_for()
+    camera.take("today")
+    page.get_by_label("Recording", exact=True).set_input_files(FILES / "bring-me-in.ogg")
+    page.get_by_role("button", name="Bring in", exact=True).wait_for()
+    camera.take("bring-in")
+    page.get_by_role("button", name="Bring in", exact=True).click()
+    page.get_by_text("Waiting for its turn").wait_for()
+    camera.take("working")
+    for view in ("archive", "people", "about"):
+        page.goto(f"/{view}")
+        page.locator("h1").wait_for()
+        camera.take(view)
+    camera.open_record()
+    page.locator("[data-line]").nth(1).click()
+    camera.take("record")
+    page.keyboard.press("q")
+    page.get_by_label("Question").fill("How many people did the early boat carry?")
+    page.get_by_role("dialog").get_by_role("button", name="Ask").click()
+    page.get_by_role("dialog").get_by_role("button").nth(1).wait_for()
+    camera.take("ask")
+
+
+def at_night(camera: Camera) -> None:
+    camera.sign_in()
+    camera.open_record()
+    camera.page.locator("[data-line]").nth(1).click()
+    camera.take("record-dark")
+
+
+def on_a_phone(camera: Camera) -> None:
+    camera.sign_in()
+    camera.page.get_by_text("Open actions").wait_for()
+    camera.take("today-phone")
+    camera.open_record()
+    camera.take("record-phone")
+    camera.page.get_by_role("button", name="Transcript").click()
+    camera.page.locator("[data-turn]").first.wait_for()
+    camera.take("transcript-phone")
+
+
+if __name__ == "__main__":
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with demo() as address, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        on_a_desk(Camera(browser, address, WIDE))
+        at_night(Camera(browser, address, WIDE, "dark"))
+        on_a_phone(Camera(browser, address, PHONE))
+        browser.close()
