@@ -69,7 +69,7 @@ function Bar({ value, text, detail = "", tone = "goes", children }: {
         {text}{tone === "goes" && ` · ${Math.floor(value * 100)} %`}{detail && ` · ${detail}`}
       </Typography>
       <Box>{children}</Box>
-      {tone !== "failed" && <LinearProgress variant="determinate" value={value * 100} aria-label={text} sx={{ gridColumn: "1 / -1", height: 3, borderRadius: 1 }} />}
+      {tone !== "failed" && <LinearProgress variant="determinate" value={value * 100} aria-label={text} sx={{ gridColumn: "1 / -1", height: 3, borderRadius: 1, bgcolor: "divider" }} />}
     </Box>
   );
 }

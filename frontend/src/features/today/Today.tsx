@@ -121,7 +121,7 @@ function ToCheck({ meeting }: { meeting: Schemas["MeetingOut"] }) {
   return (
     <Box sx={{ py: 1.25, borderBottom: 1, borderColor: "divider", display: "grid", gridTemplateColumns: "1fr auto", columnGap: 2 }}>
       <Heading meeting={meeting} />
-      <Typography sx={{ whiteSpace: "nowrap" }}>{meeting.unchecked} of {meeting.lines} lines</Typography>
+      <Typography sx={{ whiteSpace: "nowrap" }}>{meeting.unchecked} {meeting.unchecked < meeting.lines ? `of ${meeting.lines} ` : ""}lines</Typography>
       <MeetingFacts meeting={meeting} />
     </Box>
   );

@@ -27,6 +27,7 @@ AGREEMENT_CALL = re.compile(
     r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say)\b",
     re.I,
 )
+ASSENTING = re.compile(r"^\W*(?:\w+[.,]? )?(?:yes|yeah|agreed|fine|okay|no)\b|\b(?:live with|happy with) (?:that|it)\b")
 NO_RULING = re.compile(
     r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"\blast (?:year|week|time|month)\b",
@@ -162,8 +163,10 @@ def _near(a: Ruling, b: Ruling) -> bool:
 
 
 def _weight(ruling: Ruling) -> int:
-    """What says more: up to twenty words, no question."""
-    return min(len(ruling.sentence.text.split()), 20) - 8 * ruling.sentence.is_question
+    """What says more: up to twenty words, no question and no mere assent."""
+    sentence = ruling.sentence
+    empty = sentence.is_question or bool(ASSENTING.search(sentence.lower))
+    return min(len(sentence.text.split()), 20) - 8 * empty
 
 
 def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:

@@ -129,6 +129,7 @@ DECIDED = _cue(
     r"\b(?:\w+ to (?:one|two|three|four|five|none|nil|\d+)),? then\b",
     r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?)\b",
     r"\bget (?:them|it|those),? then\b",
+    r"\bwe \w+ .{3,60}\binstead\b",
     r"\bwe(?:'ll| will| shall) (?:keep|drop|leave|make|stay|stick|use|hold|move|start|open|close|buy|order|pay|have|take|do|not|say|call|put|run|give|cut|allow|send|meet|wait|charge|accept|offer|set|stop|skip|cancel|postpone)\b",
     r"\b(?:everybody|everyone|all) (?:happy|agreed|in favour|okay|ok|fine)\b",
     r"\b(?:anybody|anyone|any ?body) (?:unhappy|against|object|opposed|disagree)",
