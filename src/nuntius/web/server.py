@@ -1,5 +1,7 @@
 """Runs the server: one process, many threads, since each listener to events holds one."""
 
+import logging
+import os
 from typing import Any
 
 from gunicorn.app.base import BaseApplication
@@ -9,6 +11,12 @@ from nuntius.settings import Settings
 from nuntius.web.app import create_app
 
 THREADS = 48
+
+
+def _leave(server: Any, worker: Any) -> None:
+    """Ends the process at once: the threads of loaded models do not outlive the interpreter's own tidying up."""
+    logging.shutdown()
+    os._exit(0)
 
 
 class _Server(BaseApplication):  # type: ignore[misc]
@@ -26,6 +34,7 @@ class _Server(BaseApplication):  # type: ignore[misc]
             "graceful_timeout": 2,
             "loglevel": "warning",
             "control_socket_disable": True,
+            "worker_exit": _leave,
         }
         for key, value in options.items():
             if key in self.cfg.settings:

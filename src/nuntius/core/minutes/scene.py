@@ -1,7 +1,7 @@
 """The talk laid out for the rules: sentences, who speaks, what surrounds them."""
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from nuntius.core.language import vectors
 from nuntius.core.language.en import cues
@@ -10,6 +10,8 @@ from nuntius.core.language.en.parse import sentences
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.transcript.transcript import Transcript
+
+KEPT = 2  # scenes kept for the next question or for minutes made anew; one of four hours takes some 100 MB
 
 
 @dataclass(frozen=True)
@@ -35,14 +37,14 @@ class Scene:
         return tuple(bool(cues.BACKCHANNEL.match(turn.text)) for turn in self.transcript.turns)
 
     @cached_property
-    def vectors(self) -> vectors.Vectors:
-        """Unit vectors of all sentences."""
-        return vectors.vectors([sentence.text for sentence in self.sentences])
-
-    @cached_property
     def index(self) -> dict[tuple[int, int], int]:
         """Number of the sentence that begins at (turn, first word)."""
         return {(s.turn, s.first): i for i, s in enumerate(self.sentences)}
+
+    @cached_property
+    def vectors(self) -> vectors.Vectors:
+        """Unit vectors of all sentences."""
+        return vectors.vectors([sentence.text for sentence in self.sentences])
 
     def alike(self, a: Sentence, b: Sentence) -> float:
         """Cosine of two sentences."""
@@ -72,6 +74,7 @@ def passage(sentence: Sentence) -> Passage:
     return Passage(sentence.turn, sentence.first, sentence.last)
 
 
+@lru_cache(maxsize=KEPT)
 def scene(transcript: Transcript, facts: MeetingFacts) -> Scene:
-    """Parses a transcript."""
+    """Parses a transcript; the last ones are kept."""
     return Scene(transcript, facts, Roster.of(facts.people, transcript.speakers), sentences(transcript))

@@ -36,7 +36,7 @@ _PROPOSED = re.compile(
     re.I,
 )
 _BACK = re.compile(
-    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|okay|ok|all right|right)\W*$",
+    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|right)\W*$",
     re.I,
 )
 

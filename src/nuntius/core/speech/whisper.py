@@ -1,5 +1,6 @@
 """The default recogniser: Whisper weights run by CTranslate2."""
 
+from dataclasses import replace
 from pathlib import Path
 
 from faster_whisper import WhisperModel
@@ -35,9 +36,12 @@ class WhisperRecogniser:
             condition_on_previous_text=False,
             beam_size=1,
         )
-        return tuple(
-            Word(float(word.start), max(float(word.start), float(word.end)), word.word.strip(), float(word.probability))
-            for segment in segments
-            for word in segment.words or ()
-            if word.word.strip()
-        )
+        made: list[Word] = []
+        for word in (word for segment in segments for word in segment.words or () if word.word.strip()):
+            start, text = float(word.start), word.word.strip()
+            if made and not word.word.startswith(" "):  # `2` and `,250` are one word in two pieces
+                held = made.pop()
+                made.append(replace(held, end=max(held.end, float(word.end)), text=held.text + text))
+            else:
+                made.append(Word(start, max(start, float(word.end)), text, float(word.probability)))
+        return tuple(made)

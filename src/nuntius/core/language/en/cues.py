@@ -19,6 +19,8 @@ ASSENT = _cue(
     r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
+    r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
+    r"\bi can live with (?:that|it)\b",
 )
 REFUSAL = _cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
@@ -123,7 +125,7 @@ DECIDED = _cue(
     r"\b(?:it is|it's|is it),? then\b",
     r"\bthen it(?:'s| is)\b",
     r"\b(?:so )?that(?:'s| is) (?:settled|decided|agreed|it then|how|what we'll|what we're|carried|the decision|final)\b",
-    r"\b(?:agreed|decided|settled|carried|resolved|motion (?:passes|passed|is carried)|unanimous)\b(?! to disagree)",
+    r"^\W*carried\b|\b(?:agreed|decided|settled|resolved|motion (?:passes|passed|is carried)|unanimous)\b(?! to disagree)",
     r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",
     r"\blet's (?:say|make it|do|keep|leave|drop|park|move|stick|take|book|order|hold|not|call it|postpone|put|have|start|use|buy|cancel)\b",
     r"\b(?:\w+ to (?:one|two|three|four|five|none|nil|\d+)),? then\b",
