@@ -16,7 +16,7 @@ from nuntius.store.installation import Installation
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--autoplay-policy=no-user-gesture-required"]
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=30_000)
 
 
 @dataclass(frozen=True)

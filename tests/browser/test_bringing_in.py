@@ -57,7 +57,7 @@ def test_a_recording_becomes_a_record_while_the_page_is_closed(
     again = context.new_page()
     again.goto("/")
     expect(again.get_by_role("region", name=re.compile("^Minutes to check"))).to_contain_text(
-        "Open day", timeout=180_000
+        "Open day", timeout=420_000
     )
     again.get_by_role("link", name="Open day").first.click()
     expect(again.get_by_role("heading", name="Open day")).to_be_visible()
@@ -106,12 +106,12 @@ def test_a_dropped_connection_is_waited_out(context: BrowserContext, page: Page,
     page.goto("/")
     describe(page, large(1), "Over a bad line")
     expect(page.get_by_text("The connection is gone; it goes on by itself")).to_be_visible()
-    expect(page.get_by_text(re.compile(r"step \d of 4|Waiting for its turn"))).to_be_visible(timeout=60_000)
+    expect(page.get_by_text(re.compile(r"step \d of 4|Waiting for its turn"))).to_be_visible(timeout=120_000)
     arrived = [url.rsplit("/", 1)[1] for url in sent]
     assert sorted(set(arrived)) == ["0", "1", "2", "3", "4"]
     assert arrived.count("0") == 1
     page.get_by_role("button", name="Stop").click()
-    expect(page.get_by_text("Stopped. The recording is kept.")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("Stopped. The recording is kept.")).to_be_visible(timeout=60_000)
 
 
 def test_a_closed_page_goes_on_where_it_stopped(
@@ -121,7 +121,7 @@ def test_a_closed_page_goes_on_where_it_stopped(
     page.route("**/parts/3", lambda route: route.abort("connectionreset"))
     page.goto("/")
     describe(page, file, "Half of it")
-    expect(page.get_by_text("The connection is gone; it goes on by itself")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("The connection is gone; it goes on by itself")).to_be_visible(timeout=120_000)
     page.close()
 
     again = context.new_page()
@@ -132,7 +132,7 @@ def test_a_closed_page_goes_on_where_it_stopped(
     expect(row).to_contain_text("has arrived in part (60 %). Choose the same file again to go on.")
     again.get_by_label("Recording", exact=True).set_input_files(file)
     expect(again.get_by_text("Going on where this file stopped.")).to_be_visible()
-    expect(row).to_contain_text(re.compile(r"step \d of 4|Waiting for its turn"), timeout=60_000)
+    expect(row).to_contain_text(re.compile(r"step \d of 4|Waiting for its turn"), timeout=120_000)
     assert sorted({url.rsplit("/", 1)[1] for url in sent}) == ["3", "4"]
     row.get_by_role("button", name="Stop").last.click()
 
@@ -142,7 +142,7 @@ def test_what_is_no_recording_says_so_and_can_be_left(page: Page, tmp_path: Path
     path.write_bytes(np.random.default_rng(3).bytes(20_000))
     page.goto("/")
     describe(page, path, "No recording at all")
-    expect(page.get_by_text("This file is neither sound nor picture that can be read.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("This file is neither sound nor picture that can be read.")).to_be_visible(timeout=120_000)
     page.get_by_role("link", name="No recording at all").click()
     expect(page.get_by_role("heading", name="No recording at all")).to_be_visible()
     expect(page.get_by_text("Bring in WAV, FLAC, MP3")).to_be_visible()

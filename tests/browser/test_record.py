@@ -36,7 +36,7 @@ def test_every_line_plays_the_words_it_rests_on(record: Page) -> None:
 def test_the_sound_of_a_passage_ends_with_it(record: Page) -> None:
     lines(record).first.get_by_role("button", name=re.compile("^Hear what this rests on")).click()
     expect(record.get_by_role("button", name="Pause")).to_be_visible()
-    expect(record.get_by_role("button", name="Play")).to_be_visible(timeout=40_000)
+    expect(record.get_by_role("button", name="Play")).to_be_visible(timeout=60_000)
 
 
 def test_a_word_is_heard_and_the_transcript_follows_until_the_reader_scrolls(record: Page) -> None:

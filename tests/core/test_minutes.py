@@ -7,6 +7,7 @@ import pytest
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.formats.json_ import minutes_json
 from nuntius.core.inquiry import inquire
+from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes
 from nuntius.core.minutes.wording import clean, faithful, third_person
@@ -211,3 +212,19 @@ class TestInquiry:
         reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "Which insurer covers the lighthouse museum?")
         assert not reply.found
         assert reply.evidence == ()
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("I suggest we drop the 6.40 and keep the 7.10, anybody against?", "Drop the 6.40 and keep the 7.10."),
+        ("forget November we repair the slipway in January instead", "We repair the slipway in January instead."),
+        ("Let's not wait for the county.", "Do not wait for the county."),
+        ("Shall we fill it this week?", "Fill it this week."),
+        ("How about Wednesday at ten?", "Wednesday at 10."),
+        ("What about the night watch?", ""),
+        ("Which one is it?", ""),
+    ],
+)
+def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, written: str) -> None:
+    assert wording.resolution(said) == written

@@ -2,7 +2,7 @@
 
 The error is scored with overlap and with 0.25 s on each side of a border left out, as NIST's Rich Transcription
 evaluation plans do (RT-09). The limits are what was measured on this very sound, with a little room; the aim is to
-notice a step back. `make bench` prints the figures.
+notice a step back.
 """
 
 import pytest

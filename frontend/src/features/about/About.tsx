@@ -1,7 +1,7 @@
 import { Box, Link, Typography } from "@mui/material";
 
 const PARTS: [string, string, string][] = [
-  ["Speech recognition", "Whisper base weights, OpenAI, in CTranslate2 form", "MIT"],
+  ["Speech recognition", "Whisper base weights in CTranslate2 form", "MIT"],
   ["Streaming recognition", "Moonshine tiny, Useful Sensors", "MIT"],
   ["Who spoke", "segmentation and speaker embedding of “speaker-diarization-community-1”, pyannoteAI; cut apart and stored anew", "CC BY 4.0"],
   ["English parsing", "small English pipeline, Explosion", "MIT"],

@@ -35,6 +35,9 @@ _PROPOSED = re.compile(
     r"(?:how|what) about(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?",
     re.I,
 )
+_ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
+_CALL = re.compile(r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$", re.I)
+_INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 _BACK = re.compile(
     r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|right)\W*$",
     re.I,
@@ -72,10 +75,13 @@ def resolution(text: str) -> str:
 
     "" where a question is left that no such words lead in.
     """
-    made = statement(text)
+    made = _CALL.sub(".", statement(text))
+    if (instead := _INSTEAD.search(made)) is not None:
+        made = _framed(instead.group(1))
     match = _PROPOSED.match(made)
     rest = re.sub(r"^not\b", "do not", made[match.end() :].rstrip("?.! ")) if match else ""
-    if len(rest.split()) > 1:
+    is_topic = bool(_ABOUT.match(made)) and not re.search(r"\d|day\b", rest)  # `What about the night watch?`
+    if len(rest.split()) > 1 and not is_topic:
         return _framed(rest)
     return "" if made.endswith("?") else made
 

@@ -9,7 +9,7 @@ from scipy.optimize import linear_sum_assignment
 from nuntius.core.speech.diarization.networks import EMBEDDING, WINDOW_SECONDS, Floats
 from nuntius.core.speech.diarization.windows import Window
 
-# Chosen on the labelled sound that bench/voices.py names; cosine distances unless said.
+# Chosen on the labelled sound that tests/outside/published.py names; cosine distances unless said.
 CUT = 0.50  # average-linkage distance up to which two clusters are one voice
 FINER_CUTS = (0.45, 0.40, 0.35, 0.30, 0.25, 0.20)  # tried when fewer voices came out than are known
 SAME_VOICE = 0.70  # cosine similarity of two centroids that are one voice
