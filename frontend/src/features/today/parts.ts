@@ -16,7 +16,7 @@ export async function partDigest(file: Blob, number: number): Promise<{ data: Ar
 
 /** The browser's own digest where the page is secure (HTTPS or this computer), many times faster than ours. */
 async function digestOf(data: ArrayBuffer): Promise<Uint8Array> {
-  return window.isSecureContext ? new Uint8Array(await crypto.subtle.digest("SHA-256", data)) : sha256(new Uint8Array(data));
+  return globalThis.isSecureContext ? new Uint8Array(await crypto.subtle.digest("SHA-256", data)) : sha256(new Uint8Array(data));
 }
 
 /**
