@@ -1,10 +1,11 @@
-import { Box, Button, Checkbox, IconButton, TextField, Tooltip, Typography } from "@mui/material";
+import { Box, Checkbox, IconButton, Tooltip, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import PlayArrow from "@mui/icons-material/PlayArrow";
-import { memo, useState, type ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 
 import { clock, day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
+import { TextEditor } from "./TextEditor";
 import type { Line, Stretch } from "./types";
 
 interface Props {
@@ -34,7 +35,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
         size="small" checked={line.checked} onChange={() => onTick(line)} onClick={(e) => e.stopPropagation()} sx={{ p: 0, alignSelf: "start", mt: "2px" }}
         slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
       />
-      {editing ? <Editor line={line} onEnd={() => onEdit(null)} onKeep={onKeep} /> : (
+      {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text) => onKeep(line, text)} /> : (
         <Box sx={{ minWidth: 0 }}>
           <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" ? "line-through" : undefined }}>{line.text}</Typography>
           {line.kind === "question" && (
@@ -94,30 +95,5 @@ function Moment({ at, line, comma, onPlay }: { at: { start: number; end: number;
         </Box>
       </Tooltip>
     </>
-  );
-}
-
-function Editor({ line, onEnd, onKeep }: { line: Line; onEnd: () => void; onKeep: Props["onKeep"] }) {
-  const [text, setText] = useState(line.text);
-  const save = async () => {
-    if (text.trim() === line.text || (await onKeep(line, text))) onEnd();
-  };
-  return (
-    <Box onClick={(e) => e.stopPropagation()}>
-      <TextField
-        multiline fullWidth autoFocus size="small" value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Text of this line" } }}
-        onKeyDown={(e) => {
-          if (e.key === "Escape") onEnd();
-          if (e.key === "Enter" && !e.shiftKey) {
-            e.preventDefault();
-            void save();
-          }
-        }}
-      />
-      <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
-        <Button size="small" variant="contained" onClick={() => void save()} disabled={!text.trim()}>Keep</Button>
-        <Button size="small" color="inherit" onClick={onEnd}>Leave as it was</Button>
-      </Box>
-    </Box>
   );
 }

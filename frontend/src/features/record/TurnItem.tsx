@@ -1,4 +1,4 @@
-import { Box, Button, IconButton, TextField, Tooltip, Typography } from "@mui/material";
+import { Box, IconButton, Tooltip, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import { memo, useState, type MouseEvent } from "react";
 
@@ -6,6 +6,7 @@ import { clock } from "../../shared/times";
 import { lies } from "./links";
 import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
+import { TextEditor } from "./TextEditor";
 import { turnEnd, turnStart, turnText, type Stretch, type Turn, type Voice } from "./types";
 import type { RecordActions } from "./useRecord";
 import { VoiceName } from "./VoiceName";
@@ -56,7 +57,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
           </Tooltip>
         )}
         {editing ? (
-          <Editor turn={turn} onEnd={() => setEditing(false)} actions={actions} />
+          <TextEditor label="Words of this turn" text={turnText(turn)} onEnd={() => setEditing(false)} onKeep={(text) => actions.correctTurn(turn.number, text)} />
         ) : (
           <Box
             onClick={(e) => wordPressed(e, turn, props)}
@@ -98,29 +99,4 @@ function Words({ turn, lit, matches, match, position }: Props) {
       </Box>
     );
   });
-}
-
-function Editor({ turn, onEnd, actions }: { turn: Turn; onEnd: () => void; actions: RecordActions }) {
-  const [text, setText] = useState(turnText(turn));
-  const save = async () => {
-    if (text.trim() === turnText(turn) || (await actions.correctTurn(turn.number, text))) onEnd();
-  };
-  return (
-    <Box sx={{ py: 0.5 }}>
-      <TextField
-        multiline fullWidth autoFocus size="small" value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Words of this turn" } }}
-        onKeyDown={(e) => {
-          if (e.key === "Escape") onEnd();
-          if (e.key === "Enter" && !e.shiftKey) {
-            e.preventDefault();
-            void save();
-          }
-        }}
-      />
-      <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
-        <Button size="small" variant="contained" onClick={() => void save()} disabled={!text.trim()}>Keep</Button>
-        <Button size="small" color="inherit" onClick={onEnd}>Leave as it was</Button>
-      </Box>
-    </Box>
-  );
 }
