@@ -228,3 +228,8 @@ class TestInquiry:
 )
 def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, written: str) -> None:
     assert wording.resolution(said) == written
+
+
+def test_a_task_for_somebody_else_is_written_as_a_task() -> None:
+    (line,) = of("action", (MAREN, "Somebody else has to do the afternoon."), (TOBIAS, "Not me, I'm on the boats."))
+    assert (line.text, line.owner) == ("Do the afternoon.", ())

@@ -26,7 +26,7 @@ _REQUEST_HEAD = re.compile(
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(
-    r"\b(?:some ?(?:body|one)|who)(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"\b(?:some ?(?:body|one)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
     r"(?: got| going| like| have| want)?(?: to)?\s+",
     re.I,
 )
