@@ -34,11 +34,11 @@ def _facts(day: str | None, attendees: str) -> MeetingFacts:
     return MeetingFacts(date.fromisoformat(day) if day else date.today(), people)
 
 
-def _named(transcript: Transcript, facts: MeetingFacts) -> tuple[Transcript, MeetingFacts]:
+def _named(transcript: Transcript, facts: MeetingFacts) -> Transcript:
     """Gives labelled voices the names of those who were there, where the talk leaves little doubt."""
     from nuntius.core.naming import renamed, sure_names
 
-    return renamed(transcript, sure_names(transcript, facts.people)), facts
+    return renamed(transcript, sure_names(transcript, facts.people))
 
 
 _DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.")
@@ -64,7 +64,8 @@ def minutes(
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.minutes.build import make_minutes
 
-    transcript, facts = _named(read_transcript(file.read_bytes()), _facts(day, attendees))
+    facts = _facts(day, attendees)
+    transcript = _named(read_transcript(file.read_bytes()), facts)
     made = make_minutes(transcript, facts, length)
     if as_json:
         click.echo(json.dumps(minutes_json(transcript, made), ensure_ascii=False, indent=1))
@@ -88,7 +89,8 @@ def inquire(file: Path, question: str, day: str | None, start: str | None, atten
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.inquiry import inquire as ask
 
-    transcript, facts = _named(read_transcript(file.read_bytes()), _facts(day, attendees))
+    facts = _facts(day, attendees)
+    transcript = _named(read_transcript(file.read_bytes()), facts)
     reply = ask(transcript, facts, question)
     if as_json:
         click.echo(json.dumps(reply_json(transcript, reply), ensure_ascii=False, indent=1))

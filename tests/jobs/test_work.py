@@ -7,6 +7,7 @@ import subprocess
 from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
+from threading import Event
 
 import numpy as np
 import pytest
@@ -149,6 +150,27 @@ def test_cancelling_stops_and_going_on_finishes(desk: Desk, long_wav: Path, monk
     assert job_of(desk, meeting).state == "cancelled"
     monkeypatch.undo()
     assert desk.client.post(f"/api/meetings/{meeting}/cancel").status_code == 409
+
+
+@pytest.mark.parametrize("failing", ["recognise", "tell_voices"])
+def test_what_one_half_of_listening_raises_is_what_is_told(
+    failing: str, desk: Desk, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    begun = Event()
+
+    def fails(task: steps.Task, progress: steps.Progress) -> None:
+        begun.set()
+        raise JobCancelled()
+
+    def goes_on(task: steps.Task, progress: steps.Progress) -> None:
+        assert begun.wait(10)
+        while True:
+            progress(0.5)
+
+    for name in ("recognise", "tell_voices"):
+        monkeypatch.setattr(steps, name, fails if name == failing else goes_on)
+    with pytest.raises(JobCancelled):
+        steps.listen(steps.Task(desk.installation, "m", None), lambda _: None)
 
 
 def test_a_waiting_job_is_cancelled_at_once_and_tried_again(desk: Desk, long_wav: Path) -> None:

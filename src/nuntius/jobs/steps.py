@@ -98,14 +98,15 @@ def listen(task: Task, progress: Progress) -> None:
         def work() -> None:
             try:
                 run(task, note)
+            except OtherHalfFailed:
+                return  # the other half's own failure is the one to tell of
             except BaseException:
                 failed.set()
                 raise
 
         return work
 
-    words, voices = half("words", recognise), half("voices", tell_voices)
-    side_by_side(words, voices)
+    side_by_side(half("words", recognise), half("voices", tell_voices))
 
 
 def recognise(task: Task, progress: Progress) -> None:
