@@ -1,6 +1,7 @@
 """The command line: `nuntius transcribe`, `minutes`, `inquire`, and running the application."""
 
 import json
+import os
 import sys
 from collections.abc import Callable, Iterable
 from datetime import date
@@ -143,6 +144,40 @@ def worker() -> None:
 
     to_lines()
     Queue(Installation(Settings.from_environment())).run()
+
+
+@main.command()
+def listen() -> None:
+    """Follow meetings while they are recorded, until told to end."""
+    import signal
+
+    from nuntius.jobs.listener import Listener
+    from nuntius.jobs.queue import Queue
+    from nuntius.log import to_lines
+    from nuntius.settings import Settings
+    from nuntius.store.installation import Installation
+
+    to_lines()
+    installation = Installation(Settings.from_environment())
+    installation.database.migrate()
+    listener = Listener(installation, Queue(installation).put)
+    signal.signal(signal.SIGTERM, lambda *_: os._exit(0))  # what was heard stands in the store already
+    listener.run()
+
+
+@main.command()
+def bridge() -> None:
+    """Play the demo's meetings as simulated calls."""
+    from urllib.parse import urlsplit
+
+    from nuntius.demonstration import FILES
+    from nuntius.log import to_lines
+    from nuntius.settings import Settings
+    from nuntius.stand_ins.bridge import run
+
+    to_lines()
+    address = urlsplit(Settings.from_environment().bridge)
+    run(FILES, address.hostname or "127.0.0.1", address.port or 8760)
 
 
 @main.command()

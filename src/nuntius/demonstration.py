@@ -14,6 +14,9 @@ from datetime import datetime
 from pathlib import Path
 from zoneinfo import ZoneInfo
 
+from sqlalchemy.orm import Session
+
+from nuntius.core.live.agenda import AgendaItem
 from nuntius.jobs import steps
 from nuntius.settings import Settings
 from nuntius.store.accounts import any_account, create_account, create_workspace
@@ -21,7 +24,8 @@ from nuntius.store.changes import name_voice
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
 from nuntius.store.meetings import create_meeting, named_person
-from nuntius.store.models import Meeting, RecognisedStretch, Recording, User
+from nuntius.store.models import Meeting, RecognisedStretch, Recording, Room, User, now
+from nuntius.store.rooms import open_room, touch
 from nuntius.store.transcripts import load_transcript, speakers_of
 
 FILES = Path(__file__).parents[2] / "demo"
@@ -34,6 +38,9 @@ CAST = {
     "Douglas": "Douglas Hale",
     "Priya": "Priya Nand",
 }
+PARTS = ("serve", "worker", "listen", "bridge")
+PLAYED = "winter-timetable"  # the meeting that is played through the bridge
+AGENDA = (("Winter timetable", 70), ("Slipway", 80), ("School contract", 60))  # titles, planned seconds
 NAMED = ("winter-timetable",)  # where the voices have been named already; the others wait for the visitor
 
 
@@ -52,11 +59,33 @@ def seed(installation: Installation, say: Callable[[str], None] = lambda _: None
         _meeting(installation, user, path.stem)
 
 
+def play(session: Session, user: User, settings: Settings) -> Room:
+    """A room whose listening line joins the demo meeting that the bridge plays."""
+    title = heading(PLAYED)[0]
+    names = [CAST[name] for name in dict.fromkeys(speakers(PLAYED))]
+    agenda = [AgendaItem(item, float(planned)) for item, planned in AGENDA]
+    room = open_room(session, user, f"{title} (played)", "committee", now(), ZONE, names, agenda)
+    room.line_link, room.line_state = f"{settings.bridge}/call/{PLAYED}", "calling"
+    touch(room)
+    return room
+
+
+def heading(name: str) -> tuple[str, str, str]:
+    """Title, kind and start of a demo meeting."""
+    title, kind, start = (FILES / f"scripts/{name}.txt").read_text().splitlines()[0].removeprefix("#").split("|")
+    return title.strip(), kind.strip(), start.strip()
+
+
+def speakers(name: str) -> list[str]:
+    """First names of those who speak, turn by turn."""
+    rows = (FILES / f"scripts/{name}.txt").read_text().splitlines()[1:]
+    return [row.split(":")[0] for row in rows if ":" in row]
+
+
 def _meeting(installation: Installation, user: User, name: str) -> None:
     """One meeting from its script's heading, its sound, and what the real engines made of it."""
-    head, *rows = (FILES / f"scripts/{name}.txt").read_text().splitlines()
-    title, kind, start = (part.strip() for part in head.removeprefix("#").split("|"))
-    people = [CAST[first] for first in dict.fromkeys(row.split(":")[0] for row in rows if ":" in row)]
+    title, kind, start = heading(name)
+    people = [CAST[first] for first in dict.fromkeys(speakers(name))]
     with installation.files.scratch(".ogg") as copy:
         shutil.copyfile(FILES / f"{name}.ogg", copy)
         digest = installation.files.keep(copy)
@@ -99,11 +128,11 @@ def _name_voices(installation: Installation, user: User, meeting: Meeting, name:
 
 
 def run(settings: Settings, say: Callable[[str], None] = print) -> None:
-    """Seeds, then runs server and worker together until told to end."""
+    """Seeds, then runs server, worker, listener and the simulated calls together until told to end."""
     seed(Installation(settings), say)
     environment = {**os.environ, "NUNTIUS_DATA": str(settings.data), "NUNTIUS_DEMO": "1"}
     command = [sys.executable, "-m", "nuntius"]
-    processes = [subprocess.Popen([*command, part], env=environment) for part in ("serve", "worker")]
+    processes = [subprocess.Popen([*command, part], env=environment) for part in PARTS]
     address = f"http://{settings.host}:{settings.port}"
     try:
         wait_for(f"{address}/api/health")

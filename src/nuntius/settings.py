@@ -19,6 +19,7 @@ class Settings:
     host: str = "127.0.0.1"  # NUNTIUS_HOST
     port: int = 8750  # NUNTIUS_PORT
     secure_cookies: bool = False  # NUNTIUS_SECURE_COOKIES: 1 behind HTTPS
+    bridge: str = "ws://127.0.0.1:8760"  # NUNTIUS_BRIDGE: address of the simulated call bridge
     demo: bool = False  # NUNTIUS_DEMO: 1 shows the demo's sign-in on the first page
 
     @staticmethod
@@ -36,6 +37,7 @@ class Settings:
             host=get("NUNTIUS_HOST", "127.0.0.1"),
             port=_number(environment, "NUNTIUS_PORT", 8750),
             secure_cookies=get("NUNTIUS_SECURE_COOKIES") == "1",
+            bridge=get("NUNTIUS_BRIDGE", "ws://127.0.0.1:8760").rstrip("/"),
             demo=get("NUNTIUS_DEMO") == "1",
         )
 

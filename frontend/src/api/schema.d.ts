@@ -261,6 +261,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/pictures/{picture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A still picture. */
+        get: operations["getPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/redo": {
         parameters: {
             query?: never;
@@ -289,6 +306,386 @@ export interface paths {
         put?: never;
         /** Goes on with work that failed or was cancelled, from its last finished step. */
         post: operations["retryWork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The room with all that has been said so far. */
+        get: operations["getRoom"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/agenda": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Replaces the agenda. */
+        put: operations["writeAgenda"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/agenda/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says which item is on now. */
+        put: operations["turnTo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/announced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says that the recording was announced to all. */
+        put: operations["announce"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has happened so far, for one who has just come in. */
+        get: operations["getBrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** When to stop by itself, and when to tell of a long turn. */
+        put: operations["chooseForRoom"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/consents/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says that somebody who is there agrees to be recorded. */
+        put: operations["tickConsent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Removes a stretch from sound and text for good; a mark of it stays. */
+        post: operations["cutOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** `speech` (seconds, words being spoken), `lines` (those that changed) and `board` events of a room. */
+        get: operations["getRoomEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends the recording with the sound that is here: for when the page that recorded does not come back. */
+        post: operations["finishRoom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/inquiry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An answer from what has been said so far, or the word that it was not said. */
+        post: operations["inquireLive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/keep-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a silent recording go on: the silence is counted anew. */
+        post: operations["keepOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a listening line into a call; it announces itself there. */
+        post: operations["joinCall"];
+        /** Dismisses the listening line; it can be called back. */
+        delete: operations["leaveCall"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/lines/{line}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a person's text in place of a live line. */
+        put: operations["correctLive"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/marks/{mark_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Marks what is being said; the stretch begins with the turn being spoken. */
+        put: operations["putMark"];
+        post?: never;
+        /** Takes one's own mark away. */
+        delete: operations["removeMark"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/notes/{note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes a paragraph of one's own notes, new or again. */
+        put: operations["putNote"];
+        post?: never;
+        /** Takes a paragraph off one's own pad. */
+        delete: operations["removeNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Somebody has come in. */
+        post: operations["addToRoom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A still picture (JPEG) of what is shown, with its second in `X-At`. */
+        post: operations["addPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to record, or goes on after a pause or a break. */
+        post: operations["beginRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/runs/{run}/parts/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * A part as raw 16-bit mono samples at 16 kHz.
+         * @description <br/>Headers: `X-Part-SHA256`, `X-Recorder`, and on the first part `X-Begun`, the recorder's clock in seconds since<br/>1970. The same part again is fine.
+         */
+        put: operations["putSound"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/runs/{run}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pauses: nothing behind the last part named is kept. */
+        post: operations["pauseRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/room/runs/{run}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends the recording, at once or when the parts still on their way have come. */
+        post: operations["stopRun"];
         delete?: never;
         options?: never;
         head?: never;
@@ -398,6 +795,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A meeting that is about to be recorded here. */
+        post: operations["openRoom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A room that listens to the demo's meeting, played by the simulated bridge; only in the demo. */
+        post: operations["playDemo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -468,6 +899,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workspace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is read out before a recording, and whether consent is needed. */
+        get: operations["getWorkspace"];
+        /** Changes what is read out, and whether consent is needed. */
+        put: operations["setWorkspace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -476,6 +925,145 @@ export interface components {
         ActionsOut: {
             /** Actions */
             actions: components["schemas"]["OpenAction"][];
+        };
+        /** AgendaIn */
+        AgendaIn: {
+            /** Items */
+            items: components["schemas"]["PlannedItem"][];
+        };
+        /** AgendaOut */
+        AgendaOut: {
+            /** Begun */
+            begun: number | null;
+            /** Ended */
+            ended: number | null;
+            /** Planned */
+            planned: number | null;
+            /** Title */
+            title: string;
+        };
+        /** Agreed */
+        Agreed: {
+            /** Agreed */
+            agreed: boolean;
+        };
+        /** Announced */
+        Announced: {
+            /** Announced */
+            announced: boolean;
+        };
+        /**
+         * Board
+         * @description All of a room but its lines.
+         */
+        Board: {
+            /** Agenda */
+            agenda: components["schemas"]["AgendaOut"][];
+            /** Announced At */
+            announced_at: string | null;
+            /** Announced By */
+            announced_by: string | null;
+            /** Announcement */
+            announcement: string;
+            /** Breaks */
+            breaks: components["schemas"]["BreakOut"][];
+            /** Consent Needed */
+            consent_needed: boolean;
+            /** Floor Limit */
+            floor_limit: number;
+            /** Held */
+            held: number;
+            /** Holder */
+            holder: number | null;
+            /** Labels */
+            labels: string[];
+            /** Line Link */
+            line_link: string;
+            /** Line State */
+            line_state: string;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** May Record */
+            may_record: boolean;
+            meeting: components["schemas"]["MeetingOut"];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureOut"][];
+            /** Recorder */
+            recorder: string | null;
+            /** Runs */
+            runs: boolean;
+            /** Silence Stop */
+            silence_stop: number;
+            /** Source */
+            source: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "recording" | "paused" | "stopping" | "stopped";
+            /** Suggested */
+            suggested: number | null;
+            /** There */
+            there: components["schemas"]["ThereOut"][];
+            /** Voices */
+            voices: components["schemas"]["LiveVoiceOut"][];
+        };
+        /** BreakOut */
+        BreakOut: {
+            /** At */
+            at: number;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pause" | "gap" | "cut";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Seconds */
+            seconds: number | null;
+        };
+        /** BriefLine */
+        BriefLine: {
+            /** Nobody */
+            nobody: boolean;
+            /** Passages */
+            passages: components["schemas"]["Passage"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * BriefOut
+         * @description `ready` is false before there is enough; `least` says what is wanted for it.
+         */
+        BriefOut: {
+            /** Decided */
+            decided: components["schemas"]["BriefLine"][];
+            /** Least */
+            least: string;
+            /** Named */
+            named: components["schemas"]["BriefLine"][];
+            /** Promised */
+            promised: components["schemas"]["BriefLine"][];
+            /** Ready */
+            ready: boolean;
+            /** Recent */
+            recent: components["schemas"]["BriefLine"][];
+            /** So Far */
+            so_far: components["schemas"]["BriefLine"][];
+            /** Subjects */
+            subjects: components["schemas"]["SubjectOut"][];
+        };
+        /** CallLink */
+        CallLink: {
+            /** Link */
+            link: string;
         };
         /**
          * ChangedOut
@@ -580,7 +1168,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step";
+            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step";
             /** Owner */
             owner: string[];
             /** State */
@@ -589,6 +1177,75 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LiveLineOut
+         * @description A settled line; `heard` is the machine's text where a person changed it, `text` empty where it was cut.
+         */
+        LiveLineOut: {
+            /** End */
+            end: number;
+            /** Heard */
+            heard: string | null;
+            /** Number */
+            number: number;
+            /** Start */
+            start: number;
+            /** Text */
+            text: string;
+            /** Voice */
+            voice: number | null;
+        };
+        /**
+         * LiveVoiceOut
+         * @description `seconds` of speech so far, `longest` unbroken stretch, `last_heard` in seconds from the start.
+         */
+        LiveVoiceOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Last Heard */
+            last_heard: number;
+            /** Longest */
+            longest: number;
+            /** Name */
+            name: string;
+            /** Named */
+            named: boolean;
+            /** Seconds */
+            seconds: number;
+        };
+        /** MarkIn */
+        MarkIn: {
+            /** End */
+            end: number;
+            /** Label */
+            label: string;
+            /** Start */
+            start: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /** MarkOut */
+        MarkOut: {
+            /** By */
+            by: string;
+            /** End */
+            end: number;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Mine */
+            mine: boolean;
+            /** Start */
+            start: number;
+            /** Text */
+            text: string;
         };
         /** MeetingOut */
         MeetingOut: {
@@ -606,6 +1263,8 @@ export interface components {
             lines: number;
             /** People */
             people: string[];
+            /** Room */
+            room: ("ready" | "recording" | "paused" | "stopping" | "stopped") | null;
             /**
              * Starts At
              * Format: date-time
@@ -624,7 +1283,10 @@ export interface components {
             /** Meetings */
             meetings: components["schemas"]["MeetingOut"][];
         };
-        /** MinutesOut */
+        /**
+         * MinutesOut
+         * @description `source` is live while the better recogniser still listens, then settled.
+         */
         MinutesOut: {
             /** Chapters */
             chapters: components["schemas"]["ChapterOut"][];
@@ -637,6 +1299,11 @@ export interface components {
             ][];
             /** Lines */
             lines: components["schemas"]["LineOut"][];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "live" | "settled";
         };
         /** NamedVoice */
         NamedVoice: {
@@ -694,6 +1361,47 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** NewRoom */
+        NewRoom: {
+            /**
+             * Agenda
+             * @default []
+             */
+            agenda: components["schemas"]["PlannedItem"][];
+            /**
+             * Kind
+             * @default general meeting
+             * @enum {string}
+             */
+            kind: "general meeting" | "stand-up" | "client call" | "interview" | "one-to-one" | "training" | "committee";
+            /**
+             * People
+             * @default []
+             */
+            people: string[];
+            /**
+             * Time Zone
+             * @default UTC
+             */
+            time_zone: string;
+            /** Title */
+            title: string;
+        };
+        /** NewRun */
+        NewRun: {
+            /** Recorder */
+            recorder: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "microphone" | "computer" | "both";
+            /**
+             * Take Over
+             * @default false
+             */
+            take_over: boolean;
+        };
         /** NewText */
         NewText: {
             /** Text */
@@ -707,6 +1415,33 @@ export interface components {
             name: string;
             /** Size */
             size: number;
+        };
+        /** NoteIn */
+        NoteIn: {
+            /** At */
+            at: number;
+            /** Position */
+            position: number;
+            /**
+             * Private
+             * @default false
+             */
+            private: boolean;
+            /** Text */
+            text: string;
+        };
+        /** NoteOut */
+        NoteOut: {
+            /** At */
+            at: number;
+            /** Id */
+            id: string;
+            /** Position */
+            position: number;
+            /** Private */
+            private: boolean;
+            /** Text */
+            text: string;
         };
         /** OpenAction */
         OpenAction: {
@@ -724,6 +1459,16 @@ export interface components {
             owner: string[];
             /** Text */
             text: string;
+        };
+        /**
+         * PartAck
+         * @description How many parts of the run are safely here without a gap, and how the room stands.
+         */
+        PartAck: {
+            /** Held */
+            held: number;
+            /** State */
+            state: string;
         };
         /** Passage */
         Passage: {
@@ -743,6 +1488,11 @@ export interface components {
             /** People */
             people: components["schemas"]["PersonOut"][];
         };
+        /** PersonName */
+        PersonName: {
+            /** Name */
+            name: string;
+        };
         /** PersonOut */
         PersonOut: {
             /** Has Account */
@@ -751,6 +1501,26 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /** PictureOut */
+        PictureOut: {
+            /** At */
+            at: number;
+            /** Id */
+            id: number;
+        };
+        /**
+         * PlannedItem
+         * @description An item of the agenda; `planned` in seconds.
+         */
+        PlannedItem: {
+            /**
+             * Planned
+             * @default null
+             */
+            planned: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * Problem
@@ -826,6 +1596,40 @@ export interface components {
             passages: components["schemas"]["Passage"][];
         };
         /**
+         * RoomChoices
+         * @description Seconds; 0 turns the one or the other off.
+         */
+        RoomChoices: {
+            /** Floor Limit */
+            floor_limit: number;
+            /** Silence Stop */
+            silence_stop: number;
+        };
+        /** RoomOut */
+        RoomOut: {
+            board: components["schemas"]["Board"];
+            /** Lines */
+            lines: components["schemas"]["LiveLineOut"][];
+            speech: components["schemas"]["Speech"];
+        };
+        /**
+         * RunEnd
+         * @description `parts` is how many parts the run has in all, those still on their way among them.
+         */
+        RunEnd: {
+            /** Parts */
+            parts: number;
+            /** Recorder */
+            recorder: string;
+        };
+        /** RunOut */
+        RunOut: {
+            /** Held */
+            held: number;
+            /** Number */
+            number: number;
+        };
+        /**
          * SessionState
          * @description Who is signed in; `needs_first_account` on a fresh installation.
          */
@@ -856,6 +1660,50 @@ export interface components {
             /** Password */
             password: string;
         };
+        /**
+         * Speech
+         * @description What moves all the time: seconds recorded, what is being said, how far the live text is behind.
+         */
+        Speech: {
+            /** Behind */
+            behind: number;
+            /** Duration */
+            duration: number;
+            /** Partial */
+            partial: string;
+            /** Partial Start */
+            partial_start: number;
+            /** Silent */
+            silent: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "recording" | "paused" | "stopping" | "stopped";
+        };
+        /** Stretch */
+        Stretch: {
+            /** End */
+            end: number;
+            /** Start */
+            start: number;
+        };
+        /** SubjectOut */
+        SubjectOut: {
+            /** Start */
+            start: number;
+            /** Title */
+            title: string;
+        };
+        /** ThereOut */
+        ThereOut: {
+            /** Agreed At */
+            agreed_at: string | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
         /** Tick */
         Tick: {
             /** Checked */
@@ -879,6 +1727,13 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** TurnTo */
+        TurnTo: {
+            /** At */
+            at: number;
+            /** Number */
+            number: number | null;
         };
         /** UploadOut */
         UploadOut: {
@@ -924,6 +1779,20 @@ export interface components {
             share: number;
             /** Suggestions */
             suggestions: string[];
+        };
+        /** WorkspaceIn */
+        WorkspaceIn: {
+            /** Announcement */
+            announcement: string;
+            /** Consent Needed */
+            consent_needed: boolean;
+        };
+        /** WorkspaceOut */
+        WorkspaceOut: {
+            /** Announcement */
+            announcement: string;
+            /** Consent Needed */
+            consent_needed: boolean;
         };
     };
     responses: never;
@@ -1436,6 +2305,29 @@ export interface operations {
             };
         };
     };
+    getPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                picture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -1485,6 +2377,842 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeetingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    writeAgenda: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgendaIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    turnTo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnTo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    announce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Announced"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getBrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    chooseForRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomChoices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    tickConsent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Agreed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cutOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Stretch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getRoomEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    finishRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    inquireLive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Question"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplyOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    joinCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallLink"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    leaveCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    correctLive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    putMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                mark_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                mark_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    putNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    addToRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    addPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    beginRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    putSound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                run: number;
+                part: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartAck"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    pauseRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunEnd"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    stopRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunEnd"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1718,6 +3446,68 @@ export interface operations {
             };
         };
     };
+    openRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRoom"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    playDemo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getSession: {
         parameters: {
             query?: never;
@@ -1892,6 +3682,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UploadOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getWorkspace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkspaceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    setWorkspace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkspaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkspaceOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -13,6 +13,8 @@ import { NoticeProvider } from "./notices";
 import { UploadProvider } from "../features/today/uploads";
 
 const Record = lazy(() => import("../features/record/Record"));
+const Room = lazy(() => import("../features/room/Room"));
+const Captions = lazy(() => import("../features/room/Captions"));
 const Archive = lazy(() => import("../features/archive/Archive"));
 const People = lazy(() => import("../features/people/People"));
 const About = lazy(() => import("../features/about/About"));
@@ -42,8 +44,10 @@ export function App() {
                         <Route path="people" element={<People />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />
+                        <Route path="meetings/:meetingId/room" element={<Room />} />
                         <Route path="*" element={<Today />} />
                       </Route>
+                      <Route path="meetings/:meetingId/captions" element={<Captions />} />
                     </Routes>
                   </Suspense>
                 </UploadProvider>

@@ -1,5 +1,6 @@
 """The recogniser and the diarizer that the settings ask for."""
 
+import json
 from functools import cache
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -9,6 +10,9 @@ from nuntius.core.speech.recogniser import Recogniser
 from nuntius.settings import Settings
 
 if TYPE_CHECKING:
+    from nuntius.core.live.recogniser import LiveRecogniser
+    from nuntius.core.live.streamed import StreamEngine
+    from nuntius.core.live.voices import LiveVoices
     from nuntius.core.speech.diarization.networks import Networks
 
 
@@ -52,3 +56,32 @@ def _networks(threads: int) -> "Networks":
     from nuntius.core.speech.diarization.networks import Networks
 
     return Networks(threads)
+
+
+def live_recogniser(settings: Settings, start: float) -> "LiveRecogniser":
+    """A live recogniser for sound from `start` seconds on; a script's lines where the settings ask for that."""
+    if settings.recogniser == "scripted":
+        from nuntius.core.live.line import LiveLine
+        from nuntius.core.live.scripted import ScriptedLines
+
+        turns = json.loads((settings.data / "live.json").read_text())["turns"]
+        return ScriptedLines([LiveLine(turn["start"], turn["end"], turn["text"]) for turn in turns], start)
+    from nuntius.core.live.streamed import StreamedLines
+
+    return StreamedLines(_stream_engine(), start)
+
+
+@cache
+def _stream_engine() -> "StreamEngine":
+    from nuntius.core.live.streamed import StreamEngine
+
+    return StreamEngine()
+
+
+def live_voices(settings: Settings) -> "LiveVoices | None":
+    """What tells voices apart while a meeting runs; nothing beside a script."""
+    if settings.recogniser == "scripted":
+        return None
+    from nuntius.core.live.voices import LiveVoices
+
+    return LiveVoices(_networks(1))

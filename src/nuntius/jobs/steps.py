@@ -8,24 +8,30 @@ from threading import Event
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.audio.encode import write_picture
+from nuntius.core.audio.encode import write_flac, write_picture
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
 from nuntius.core.audio.probe import probe
 from nuntius.core.errors import SoundSilent, TranscriptEmpty
 from nuntius.core.formats.reading import read_transcript
+from nuntius.core.live.carrying import Correction, corrected_turns
+from nuntius.core.live.matching import matched, relabelled
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import recognise_stretch, stretches
 from nuntius.core.speech.transcribe import side_by_side, spans_of
+from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
+from nuntius.store.capture import drop_sound, joined
 from nuntius.store.installation import Installation
+from nuntius.store.live import live_rows
 from nuntius.store.minutes import save_minutes
-from nuntius.store.models import Meeting, RecognisedStretch, Recording
-from nuntius.store.transcripts import load_transcript, packed, save_transcript, unpacked
+from nuntius.store.models import LiveLineRow, Meeting, RecognisedStretch, Recording
+from nuntius.store.notes import facts_of
+from nuntius.store.rooms import room_of
+from nuntius.store.transcripts import load_transcript, packed, save_transcript, turns_of, unpacked
 
 log = logging.getLogger(__name__)
 
@@ -54,6 +60,22 @@ def read_text(task: Task, progress: Progress) -> None:
     with task.installation.database.write() as session:
         save_transcript(session, task.meeting_id, transcript)
         task.recording(session).duration = transcript.duration
+
+
+def gather_sound(task: Task, progress: Progress) -> None:
+    """The parts of a meeting recorded here become one FLAC file, which is kept; the parts are then removed."""
+    files = task.installation.files
+    with task.installation.database.read() as session:
+        room = room_of(session, task.meeting_id)
+        if room is None or task.recording(session).digest:
+            return
+        with files.scratch(".flac") as target:
+            write_flac(joined(session, files, room), target)
+            digest = files.keep(target)
+    with task.installation.database.write() as session:
+        task.recording(session).digest = digest
+    with task.installation.database.read() as session:
+        drop_sound(session, files, room)
 
 
 def prepare_sound(task: Task, progress: Progress) -> None:
@@ -155,19 +177,38 @@ def write_turns(task: Task, progress: Progress) -> None:
                 "No words were recognised in this recording. Check that somebody speaks in it, and bring in another file."
             )
         spans = [Span(start, end, voice) for start, end, voice in recording.spans or []]
-        save_transcript(session, task.meeting_id, join(words, spans, recording.duration or 0.0))
+        lines = live_rows(session, task.meeting_id)
+        if lines:
+            spans = _as_named_live(spans, lines)
+            recording.spans = [[s.start, s.end, s.voice] for s in spans]
+        transcript = join(words, spans, recording.duration or 0.0)
+        save_transcript(session, task.meeting_id, transcript)
+        _carry_corrections(session, task.meeting_id, transcript, lines)
         session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
+
+
+def _as_named_live(spans: list[Span], lines: list[LiveLineRow]) -> list[Span]:
+    """The voices under the labels that they bore in the live text, so that names given there stay."""
+    live = [Span(line.start, line.end, line.voice) for line in lines if line.voice]
+    return relabelled(spans, matched(live, spans))
+
+
+def _carry_corrections(session: Session, meeting_id: str, transcript: Transcript, lines: list[LiveLineRow]) -> None:
+    """Makes the edits again that a person made in the live text."""
+    made = [Correction(e.start, e.end, e.text, e.person_text) for e in lines if e.person_text is not None]
+    words = corrected_turns(transcript, made)
+    for row in turns_of(session, meeting_id):
+        if row.number in words:
+            row.person_words = packed(words[row.number])
 
 
 def write_minutes(task: Task, progress: Progress) -> None:
     """Minutes of the transcript as it stands, a person's changes kept."""
     with task.installation.database.read() as session:
-        meeting = session.get_one(Meeting, task.meeting_id)
         transcript = load_transcript(session, task.meeting_id)
-        people = tuple(person.name for person in meeting.people)
-        day = meeting.starts_at.date()
+        facts = facts_of(session, session.get_one(Meeting, task.meeting_id))
     if not transcript.word_count:
         raise TranscriptEmpty()
-    minutes = make_minutes(transcript, MeetingFacts(day, people))
+    minutes = make_minutes(transcript, facts)
     with task.installation.database.write() as session:
         save_minutes(session, task.meeting_id, transcript, minutes)

@@ -11,9 +11,10 @@ from sqlalchemy import update
 
 from nuntius.core.errors import Fault
 from nuntius.jobs import steps
+from nuntius.store.capture import RECORDED
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import claim
-from nuntius.store.models import Job, now
+from nuntius.store.models import Job, Recording, now
 
 log = logging.getLogger(__name__)
 
@@ -36,7 +37,15 @@ SOUND_STEPS = (
     Step("turns", steps.write_turns, 0.01),
     Step("minutes", steps.write_minutes, 0.03),
 )
+ROOM_STEPS = (Step("gather", steps.gather_sound, 0.02), *SOUND_STEPS)
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
+
+
+def plan_of(recording: Recording) -> tuple[Step, ...]:
+    """The steps that a recording needs: a transcript is read, one recorded here is gathered first."""
+    if recording.is_text:
+        return TEXT_STEPS
+    return ROOM_STEPS if recording.name == RECORDED else SOUND_STEPS
 
 
 class JobCancelled(Exception):
@@ -96,7 +105,7 @@ def work(installation: Installation, job_id: str) -> None:
         if job is None:
             return
         task = steps.Task(installation, job.meeting_id, job.people)
-        plan = TEXT_STEPS if task.recording(session).is_text else SOUND_STEPS
+        plan = plan_of(task.recording(session))
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:

@@ -8,7 +8,8 @@ from sqlalchemy.orm import Session
 from nuntius.core.transcript.edits import retimed
 from nuntius.store.errors import Conflict, NotFound, NothingToUndo
 from nuntius.store.meetings import named_person
-from nuntius.store.models import Change, LineRow, Meeting, MinutesRow, Speaker, TurnRow, User
+from nuntius.store.models import Change, LineRow, LiveLineRow, Meeting, MinutesRow, Speaker, TurnRow, User
+from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, unpacked
 
 LONGEST_LINE = 4000  # characters
@@ -32,6 +33,18 @@ def correct_turn(session: Session, user: User, meeting: Meeting, number: int, te
         raise Conflict(f"A turn holds between one word and {LONGEST_TURN:,} characters.")
     current = turn.words if turn.person_words is None else turn.person_words
     return _do(session, user, meeting, "turn", turn.id, turn.person_words, packed(retimed(unpacked(current), text)))
+
+
+def correct_live(session: Session, user: User, meeting: Meeting, number: int, text: str) -> Change:
+    """Puts a person's text in place of a live line; the words of the better recogniser will take it over."""
+    query = select(LiveLineRow).where(LiveLineRow.meeting_id == meeting.id, LiveLineRow.number == number)
+    line = session.scalar(query)
+    if line is None or not line.text:
+        raise NotFound()
+    text = " ".join(text.split())
+    if not text or len(text) > LONGEST_LINE:
+        raise Conflict(f"A line holds between one word and {LONGEST_LINE:,} characters.")
+    return _do(session, user, meeting, "live", line.id, line.person_text, text)
 
 
 def edit_line(session: Session, user: User, meeting: Meeting, line_id: int, text: str) -> Change:
@@ -93,6 +106,7 @@ _FIELDS: dict[str, tuple[type[Any], str]] = {
     "turn": (TurnRow, "person_words"),
     "line": (LineRow, "person_text"),
     "tick": (LineRow, "checked_by"),
+    "live": (LiveLineRow, "person_text"),
 }
 
 
@@ -102,7 +116,18 @@ def _apply(session: Session, kind: str, target: int, value: Any) -> None:
     if row is None:
         raise Conflict("The minutes were made anew since, so this change can no longer be taken back.")
     setattr(row, field, value)
+    _tell_room(session, row)
     session.flush()
+
+
+def _tell_room(session: Session, row: Any) -> None:
+    """Lets those who watch a meeting that is being recorded see the change."""
+    room = room_of(session, row.meeting_id) if isinstance(row, Speaker | LiveLineRow) else None
+    if room is None:
+        return
+    version = touch(room)
+    if isinstance(row, LiveLineRow):
+        row.version = version
 
 
 def _owned(session: Session, meeting: Meeting, table: type[Speaker], target: int) -> Speaker:

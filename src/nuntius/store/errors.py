@@ -30,3 +30,19 @@ class WrongPassword(Fault):
 
 class AccountExists(Fault):
     sentence = "An account with this e-mail address exists already."
+
+
+class ConsentMissing(Fault):
+    sentence = (
+        "Recording begins only when it was announced to all, or when everybody there is ticked. "
+        "Read the announcement out, then say so."
+    )
+
+
+class RecordedElsewhere(Fault):
+    def __init__(self, name: str) -> None:
+        super().__init__(f"{name} is recording this meeting on another page. Follow it here, or take it over.")
+
+
+class PartNotWanted(Fault):
+    sentence = "The recording had been paused or ended before this sound, so it was not kept."

@@ -96,6 +96,10 @@ class FileStore:
                 os.fsync(out.fileno())
             return self.keep(path)
 
+    def read_part(self, upload: str, number: int) -> bytes:
+        """The bytes of a part. Raises FileNotFoundError."""
+        return (self._part_folder(upload) / str(number)).read_bytes()
+
     def drop_parts(self, upload: str) -> None:
         """Removes the parts of an upload; none left is fine."""
         shutil.rmtree(self._part_folder(upload), ignore_errors=True)

@@ -2,7 +2,7 @@
 
 import os
 import socket
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from sqlalchemy import or_, select, update
 from sqlalchemy.orm import Session
@@ -43,14 +43,15 @@ def claim(session: Session, job_id: str) -> Job | None:
 def abandoned(session: Session) -> list[Job]:
     """Jobs that wait, or whose worker is dead: those on this machine at once, others when their lease ends."""
     rows = list(session.scalars(select(Job).where(Job.state.in_(("waiting", "working")))))
-    return [job for job in rows if job.state == "waiting" or _is_dead(job)]
+    return [job for job in rows if job.state == "waiting" or is_dead(job.worker, job.beat_at, LEASE)]
 
 
-def _is_dead(job: Job) -> bool:
-    host, _, pid = (job.worker or "").rpartition(":")
+def is_dead(worker: str | None, beat_at: datetime | None, lease: timedelta) -> bool:
+    """Whether a worker has gone: one of this machine by its process, another by its last sign of life."""
+    host, _, pid = (worker or "").rpartition(":")
     if host == socket.gethostname() and pid.isdigit():
         return int(pid) != os.getpid() and not _is_alive(int(pid))
-    return job.beat_at is None or job.beat_at < now() - LEASE
+    return beat_at is None or beat_at < now() - lease
 
 
 def _is_alive(pid: int) -> bool:

@@ -8,8 +8,13 @@ from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
 
 
-def save_minutes(session: Session, meeting_id: str, transcript: Transcript, minutes: Minutes) -> None:
-    """Replaces the machine's minutes; lines that a person changed or ticked stay as the person left them."""
+def save_minutes(
+    session: Session, meeting_id: str, transcript: Transcript, minutes: Minutes, source: str = "settled"
+) -> None:
+    """Replaces the machine's minutes; lines that a person changed or ticked stay as the person left them.
+
+    `source` says what they were written from: `live` text, or the `settled` transcript.
+    """
     old = get_minutes(session, meeting_id)
     touched = [line for line in old.lines if line.person_text is not None or line.checked_by] if old else []
     rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
@@ -20,6 +25,7 @@ def save_minutes(session: Session, meeting_id: str, transcript: Transcript, minu
     session.add(
         MinutesRow(
             meeting_id=meeting_id,
+            source=source,
             coverage=minutes.coverage.share,
             gaps=[list(gap) for gap in minutes.coverage.gaps],
             chapters=[

@@ -3,8 +3,10 @@
 from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
+from nuntius.store.capture import folder
 from nuntius.store.files import FileStore
-from nuntius.store.models import Meeting, Recording, Upload
+from nuntius.store.models import Meeting, Recording, StillPicture, Upload
+from nuntius.store.rooms import room_of, runs_of
 
 
 def remove_meeting(session: Session, files: FileStore, meeting: Meeting) -> None:
@@ -17,17 +19,20 @@ def remove_meeting(session: Session, files: FileStore, meeting: Meeting) -> None
         for digest in (r.digest, r.working_digest, r.playback_digest, r.peaks_digest)
         if digest
     } | {upload.digest for upload in uploads if upload.digest}
+    room = room_of(session, meeting.id)
+    runs = [folder(run) for run in runs_of(session, room)] if room else []
+    pictures = set(session.scalars(select(StillPicture.digest).where(StillPicture.meeting_id == meeting.id)))
     session.delete(meeting)
     session.flush()
-    for digest in digests:
+    for digest in digests | pictures:
         if not _used(session, digest):
             files.path(digest).unlink(missing_ok=True)
-    for upload in uploads:
-        files.drop_parts(upload.id)
+    for name in [*(upload.id for upload in uploads), *runs]:
+        files.drop_parts(name)
 
 
 def _used(session: Session, digest: str) -> bool:
     columns = (Recording.digest, Recording.working_digest, Recording.playback_digest, Recording.peaks_digest)
-    return (
-        session.scalars(select(Recording.id).where(or_(*(column == digest for column in columns)))).first() is not None
-    )
+    recordings = select(Recording.id).where(or_(*(column == digest for column in columns)))
+    pictures = select(StillPicture.id).where(StillPicture.digest == digest)
+    return any(session.scalars(query).first() is not None for query in (recordings, pictures))

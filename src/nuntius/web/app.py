@@ -10,7 +10,18 @@ from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
 from nuntius.web import problems, security
-from nuntius.web.routes import events, meetings, people, records, session, system, uploads
+from nuntius.web.routes import (
+    capture,
+    events,
+    meetings,
+    people,
+    records,
+    room_events,
+    rooms,
+    session,
+    system,
+    uploads,
+)
 from nuntius.web.schemas import Problem
 
 BODY = 8 * 1024 * 1024  # bytes of one request; files come in smaller parts
@@ -46,7 +57,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
     security.install(app)
     problems.install(app)
     Compress(app)
-    for routes in (session, people, uploads, meetings, records, events, system):
+    for routes in (session, people, uploads, meetings, records, events, rooms, capture, room_events, system):
         app.register_api(routes.api)
     app.register_blueprint(system.pages)
     return app

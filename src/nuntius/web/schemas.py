@@ -174,6 +174,7 @@ class MeetingOut(Wire):
     upload: UploadOut | None
     unchecked: int
     lines: int
+    room: Literal["ready", "recording", "paused", "stopping", "stopped"] | None
 
 
 class MeetingsOut(Wire):
@@ -222,7 +223,7 @@ class EvidenceOut(Wire):
 
 class LineOut(Wire):
     id: int
-    kind: Literal["decision", "action", "question", "key_point", "figure", "risk", "step"]
+    kind: Literal["note", "decision", "action", "question", "key_point", "figure", "risk", "step"]
     text: str
     heard: str | None
     owner: list[str]
@@ -243,6 +244,9 @@ class ChapterOut(Wire):
 
 
 class MinutesOut(Wire):
+    """`source` is live while the better recogniser still listens, then settled."""
+
+    source: Literal["live", "settled"]
     coverage: float
     gaps: list[tuple[float, float]]
     chapters: list[ChapterOut]

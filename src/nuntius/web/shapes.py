@@ -8,17 +8,18 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
 from nuntius.core.naming import name_votes
-from nuntius.jobs.work import SOUND_STEPS, TEXT_STEPS
+from nuntius.jobs.work import plan_of
 from nuntius.store.jobs import latest_job
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
+from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
 from nuntius.store.uploads import held_parts
 from nuntius.web import schemas as s
 
 
-def job_out(job: Job, is_text: bool) -> s.JobOut:
-    plan = TEXT_STEPS if is_text else SOUND_STEPS
+def job_out(job: Job, recording: Recording | None) -> s.JobOut:
+    plan = plan_of(recording) if recording else ()
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,
@@ -46,7 +47,7 @@ def upload_out(session: Session, upload: Upload, same: Meeting | None = None) ->
 
 def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
-    job = latest_job(session, meeting.id)
+    job, room = latest_job(session, meeting.id), room_of(session, meeting.id)
     upload = session.scalar(select(Upload).where(Upload.meeting_id == meeting.id, Upload.digest.is_(None)))
     counts = session.execute(
         select(func.count(LineRow.id), func.count(LineRow.checked_by))
@@ -61,10 +62,11 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         time_zone=meeting.time_zone,
         people=[person.name for person in meeting.people],
         duration=recording.duration if recording else None,
-        job=job_out(job, bool(recording and recording.is_text)) if job else None,
+        job=job_out(job, recording) if job else None,
         upload=upload_out(session, upload) if upload else None,
         unchecked=counts[0] - counts[1],
         lines=counts[0],
+        room=room.state if room else None,  # type: ignore[arg-type]
     )
 
 
@@ -177,6 +179,7 @@ def _voices(
 
 def minutes_out(row: MinutesRow, names: dict[str, str]) -> s.MinutesOut:
     return s.MinutesOut(
+        source=row.source,  # type: ignore[arg-type]
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
         chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],

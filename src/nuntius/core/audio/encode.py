@@ -1,6 +1,6 @@
 """The playback copy: Ogg/Opus for sound, MP4 where the picture is kept. Both seek exactly."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from fractions import Fraction
 from pathlib import Path
 from typing import cast
@@ -11,7 +11,7 @@ from av.audio.stream import AudioStream
 from av.error import FFmpegError
 from av.video.stream import VideoStream
 
-from nuntius.core.audio.decode import Decoding, Resampler, Samples, frames, priming
+from nuntius.core.audio.decode import RATE, Decoding, Resampler, Samples, frames, priming
 from nuntius.core.audio.probe import open_media
 
 OPUS_RATE = 48_000  # Hz, the rate Opus works at
@@ -49,6 +49,29 @@ class SoundWriter:
         size = self._stream.codec_context.frame_size or 960
         while (frame := self._fifo.read(size, partial)) is not None:
             self._container.mux(self._stream.encode(frame))
+
+
+def write_flac(parts: Iterable[bytes], target: Path) -> None:
+    """A FLAC file of raw 16-bit little-endian mono samples at 16 kHz that come in parts; nothing is lost."""
+    with av.open(str(target), "w", format="flac") as out:
+        stream = out.add_stream("flac", rate=RATE, layout="mono")
+        stream.format = "s16"
+        fifo = av.AudioFifo()
+        done = 0
+        for part in parts:
+            samples = np.frombuffer(part, "<i2")
+            frame = av.AudioFrame.from_ndarray(samples[None], "s16", "mono")
+            frame.sample_rate, frame.pts, frame.time_base = RATE, done, Fraction(1, RATE)
+            done += len(samples)
+            fifo.write(frame)
+            _drain_flac(out, stream, fifo, partial=False)
+        _drain_flac(out, stream, fifo, partial=True)
+        out.mux(stream.encode(None))
+
+
+def _drain_flac(out: av.container.OutputContainer, stream: AudioStream, fifo: av.AudioFifo, partial: bool) -> None:
+    while (frame := fifo.read(stream.codec_context.frame_size or 4096, partial)) is not None:
+        out.mux(stream.encode(frame))
 
 
 def write_picture(source: Path, target: Path) -> None:

@@ -12,14 +12,18 @@ from numpy.typing import NDArray
 from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
+from nuntius.core.language.kept import Kept
 
 MODEL_DIGEST = "8199be6f699a395f99f89df973f9dc5285fbcfcdb2ae1a4e1201dab014f3d2a6"  # sha256
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256
 WIDTH = 384
 LONGEST = 128  # tokens; the model was trained on 128
 BATCH = 32
+KEPT = 8000  # sentences whose vectors are kept, some 12 MB
 
 Vectors = NDArray[np.float32]
+
+_kept: Kept[Vectors] = Kept(KEPT)
 
 
 @cache
@@ -43,14 +47,16 @@ def vectors(texts: Sequence[str]) -> Vectors:
 
     Mean pooling over the attention mask, as the model's card describes.
     """
-    if not texts:
-        return np.zeros((0, WIDTH), np.float32)
+    return np.stack(_kept(texts, _computed)) if texts else np.zeros((0, WIDTH), np.float32)
+
+
+def _computed(texts: list[str]) -> list[Vectors]:
     order = sorted(range(len(texts)), key=lambda i: len(texts[i]))  # batches of like length waste less
     made = np.zeros((len(texts), WIDTH), np.float32)
     for start in range(0, len(order), BATCH):
         part = order[start : start + BATCH]
         made[part] = _batch([texts[i] for i in part])
-    return made
+    return list(made)
 
 
 def _batch(texts: list[str]) -> Vectors:

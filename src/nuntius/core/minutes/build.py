@@ -9,6 +9,7 @@ from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
 from nuntius.core.minutes.key_points import find_key_points
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
+from nuntius.core.minutes.notes import note_lines
 from nuntius.core.minutes.questions import find_questions
 from nuntius.core.minutes.scene import scene
 from nuntius.core.transcript.transcript import Transcript
@@ -24,7 +25,7 @@ def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "sta
     chapters = find_chapters(talk)
     firm = [*find_decisions(talk), *find_actions(talk), *find_questions(talk)]
     held = frozenset(turn for line in firm if line.kind != "question" for turn in line.turns)
-    lines = [*firm, *find_key_points(talk, chapters, held, length)]
+    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length)]
     placed = tuple(sorted((_placed(line, chapters) for line in lines), key=_order))
     return Minutes(placed, chapters, find_coverage(talk, placed, chapters))
 

@@ -13,6 +13,7 @@ from nuntius.core.minutes.scene import Scene, passage
 SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
+MARKED = 2.0  # weight of a sentence that a person marked, as much as four figures
 WEIGHTY = re.compile(
     r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"
     r"risk|trouble|issue|wrong|broken|late|delay|cost|costs|price|budget|spent|left|short|missing|extra|plan|means|"
@@ -51,7 +52,7 @@ def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: fl
     vectors = scene.vectors[[i for i, _ in inside]]
     centre = vectors.mean(0)
     values = [
-        _value(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held)
+        _value(scene, s) + MARKED * _is_marked(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held)
         for (_, s), v in zip(inside, vectors, strict=True)
     ]
     chosen: list[int] = []
@@ -86,6 +87,11 @@ def _value(scene: Scene, sentence: Sentence) -> float:
     value += 0.35 * _answers(scene, sentence) - 0.6 * bool(LIGHT.search(sentence.lower)) - 0.5 * (len(words) < 7)
     value -= 0.03 * max(0, len(words) - 28)
     return value - 0.5 * bool(re.match(r"^\W*(?:i think|i don't know|i mean|it's like)\b", sentence.lower))
+
+
+def _is_marked(scene: Scene, sentence: Sentence) -> bool:
+    words = scene.transcript.turns[sentence.turn].words[sentence.first : sentence.last + 1]
+    return any(start <= word.middle <= end for start, end in scene.facts.marks for word in words)
 
 
 def _answers(scene: Scene, sentence: Sentence) -> bool:

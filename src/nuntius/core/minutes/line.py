@@ -3,8 +3,9 @@
 from dataclasses import dataclass, field
 from datetime import date
 
-KINDS = ("decision", "action", "question", "key_point", "figure", "risk", "step")
+KINDS = ("note", "decision", "action", "question", "key_point", "figure", "risk", "step")
 SECTIONS = {
+    "note": "Notes",
     "decision": "Decisions",
     "action": "Actions",
     "question": "Questions",
@@ -88,9 +89,20 @@ class Minutes:
 
 
 @dataclass(frozen=True, slots=True)
+class Note:
+    """A paragraph that a person typed at `at` seconds, in the person's own words."""
+
+    text: str
+    at: float
+    author: str
+
+
+@dataclass(frozen=True, slots=True)
 class MeetingFacts:
-    """What is known of a meeting beside its talk."""
+    """What is known of a meeting beside its talk; `marks` are stretches (start, end) in seconds."""
 
     day: date
     people: tuple[str, ...] = ()
     agenda: tuple[str, ...] = field(default=())
+    notes: tuple[Note, ...] = ()
+    marks: tuple[tuple[float, float], ...] = ()

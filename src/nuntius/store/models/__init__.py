@@ -5,11 +5,24 @@ from nuntius.store.models.meeting import Meeting, attendance
 from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow
 from nuntius.store.models.people import Person, User, Workspace
 from nuntius.store.models.recording import RecognisedStretch, Recording, Upload, UploadPart
+from nuntius.store.models.room import (
+    AgendaRow,
+    Break,
+    Consent,
+    LiveLineRow,
+    MarkRow,
+    NoteRow,
+    Room,
+    Run,
+    SoundPart,
+    StillPicture,
+)
 from nuntius.store.models.transcript import Speaker, TurnRow
 from nuntius.store.models.work import JOB_STATES, Change, Job
 
 __all__ = [
-    "JOB_STATES", "Base", "Change", "EvidenceRow", "Job", "LineRow", "Meeting", "MinutesRow", "Person",
-    "RecognisedStretch", "Recording", "Speaker", "TurnRow", "Upload", "UploadPart", "User", "Workspace",
-    "attendance", "new_id", "now",
+    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Consent", "EvidenceRow", "Job", "LineRow", "LiveLineRow",
+    "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "RecognisedStretch", "Recording", "Room", "Run",
+    "SoundPart", "Speaker", "StillPicture", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
+    "new_id", "now",
 ]  # fmt: skip

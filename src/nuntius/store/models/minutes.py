@@ -17,6 +17,7 @@ class MinutesRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), unique=True)
     made_at: Mapped[datetime] = mapped_column(default=now)
+    source: Mapped[str] = mapped_column(String(10), default="settled")  # live: from the text heard meanwhile
     coverage: Mapped[float]
     gaps: Mapped[list[Any]] = mapped_column(JSON)  # [start, end] in seconds
     chapters: Mapped[list[Any]] = mapped_column(JSON)  # {title, first, last, start, end}

@@ -7,6 +7,11 @@ from sqlalchemy.orm import Mapped, mapped_column
 
 from nuntius.store.models.base import Base, new_id, now
 
+ANNOUNCEMENT = (
+    "This meeting is being recorded so that we can write minutes. The recording stays on our own machine. "
+    "Please say so now if you would rather not be recorded; we can pause at any time."
+)
+
 
 class Workspace(Base):
     """A team with its people and meetings."""
@@ -16,6 +21,8 @@ class Workspace(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(200))
     time_zone: Mapped[str] = mapped_column(String(64), default="UTC")
+    announcement: Mapped[str] = mapped_column(default=ANNOUNCEMENT)  # read out before a recording begins
+    consent_needed: Mapped[bool] = mapped_column(default=True)
     created_at: Mapped[datetime] = mapped_column(default=now)
 
 

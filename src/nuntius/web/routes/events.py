@@ -45,10 +45,10 @@ def _jobs(user: User) -> dict[str, str]:
     """The jobs that are still going on or have just ended."""
     with installation().database.read() as db:
         rows = db.execute(
-            select(Job, Recording.is_text)
+            select(Job, Recording)
             .join(Recording, Recording.meeting_id == Job.meeting_id)
             .where(Job.meeting_id.in_(open_to(user).with_only_columns(Meeting.id)))
             .order_by(Job.updated_at.desc())
             .limit(40)
         ).all()
-    return {job.id: json.dumps(job_out(job, is_text).model_dump(mode="json")) for job, is_text in rows}
+    return {job.id: json.dumps(job_out(job, recording).model_dump(mode="json")) for job, recording in rows}

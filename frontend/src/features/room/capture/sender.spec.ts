@@ -1,0 +1,61 @@
+import { describe, expect, it } from "vitest";
+
+import type { KeptPart } from "./partStore";
+import { Sender, type PutAnswer, type Waiting } from "./sender";
+
+const part = (number: number): KeptPart => ({ meetingId: "m", run: 0, number, data: new ArrayBuffer(4), begun: null });
+
+function desk(answers: (PutAnswer | null)[]) {
+  const sent: number[] = [];
+  const removed: number[] = [];
+  const told: Waiting[] = [];
+  const sender = new Sender(
+    { remove: (p) => { removed.push(p.number); return Promise.resolve(); } },
+    (p) => {
+      sent.push(p.number);
+      const answer = answers.shift() ?? { status: 200, detail: "" };
+      return answer.status === 0 ? Promise.reject(new Error("away")) : Promise.resolve(answer);
+    },
+    (waiting) => told.push(waiting),
+    () => Promise.resolve(),
+  );
+  return { sender, sent, removed, told };
+}
+
+const ok = { status: 200, detail: "" };
+const away = { status: 0, detail: "" };
+
+describe("Sender", () => {
+  it("sends parts in order and forgets each when it is acknowledged", async () => {
+    const { sender, sent, removed, told } = desk([]);
+    sender.add(part(0), part(1), part(2));
+    await sender.drained();
+    expect(sent).toEqual([0, 1, 2]);
+    expect(removed).toEqual([0, 1, 2]);
+    expect(told.at(-1)).toEqual({ parts: 0, away: false, refused: "" });
+  });
+
+  it("tries again while the server is away, and loses nothing", async () => {
+    const { sender, sent, removed, told } = desk([ok, away, { status: 502, detail: "" }, ok]);
+    sender.add(part(0), part(1));
+    await sender.drained();
+    expect(sent).toEqual([0, 1, 1, 1]);
+    expect(removed).toEqual([0, 1]);
+    expect(told.some((waiting) => waiting.away && waiting.parts === 1)).toBe(true);
+  });
+
+  it("drops what came behind a pause", async () => {
+    const { sender, removed } = desk([{ status: 410, detail: "not kept" }]);
+    sender.add(part(0), part(1));
+    await sender.drained();
+    expect(removed).toEqual([0, 1]);
+  });
+
+  it("ends when somebody else records, and keeps what it has", async () => {
+    const { sender, removed, told } = desk([{ status: 409, detail: "Ines is recording" }]);
+    sender.add(part(0), part(1));
+    await sender.drained();
+    expect(removed).toEqual([]);
+    expect(told.at(-1)).toEqual({ parts: 2, away: false, refused: "Ines is recording" });
+  });
+});

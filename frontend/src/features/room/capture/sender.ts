@@ -1,0 +1,88 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex } from "@noble/hashes/utils.js";
+
+import type { KeptPart, PartStore } from "./partStore";
+
+/** How the server answered to a part: its status, and the sentence where it refused. */
+export interface PutAnswer {
+  status: number;
+  detail: string;
+}
+
+export type PutPart = (part: KeptPart, digest: string) => Promise<PutAnswer>;
+
+/** How many parts wait, and whether the server is out of reach. */
+export interface Waiting {
+  parts: number;
+  away: boolean;
+  refused: string;
+}
+
+const SHORTEST = 500; // milliseconds before another try
+const LONGEST = 5000;
+
+/**
+ * Sends parts in their order, one at a time, for as long as it takes: a part is forgotten only when the server
+ * has it. Parts that the server does not want (they came behind a pause) are dropped; when somebody else has
+ * taken the recording over, sending ends and `refused` says so.
+ */
+export class Sender {
+  private readonly queue: KeptPart[] = [];
+  private busy = false;
+  private away = false;
+  private refused = "";
+  private idle: (() => void)[] = [];
+
+  constructor(
+    private readonly store: Pick<PartStore, "remove">,
+    private readonly put: PutPart,
+    private readonly tell: (waiting: Waiting) => void,
+    private readonly sleep: (milliseconds: number) => Promise<void> = (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+  ) {}
+
+  add(...parts: KeptPart[]): void {
+    this.queue.push(...parts);
+    this.told();
+    void this.run();
+  }
+
+  /** Resolves when nothing waits any more, or sending was refused. */
+  drained(): Promise<void> {
+    if (!this.busy && (!this.queue.length || this.refused)) return Promise.resolve();
+    return new Promise((resolve) => this.idle.push(resolve));
+  }
+
+  private async run(): Promise<void> {
+    if (this.busy || this.refused) return;
+    this.busy = true;
+    let pause = SHORTEST;
+    for (let part = this.queue[0]; part && !this.refused; part = this.queue[0]) {
+      if (await this.sent(part)) {
+        pause = SHORTEST;
+        continue;
+      }
+      await this.sleep(pause);
+      pause = Math.min(LONGEST, pause * 2);
+    }
+    this.busy = false;
+    this.idle.splice(0).forEach((done) => done());
+  }
+
+  private async sent(part: KeptPart): Promise<boolean> {
+    const answer = await this.put(part, bytesToHex(sha256(new Uint8Array(part.data)))).catch(() => null);
+    this.away = answer === null || answer.status >= 500;
+    if (answer && (answer.status === 200 || answer.status === 410)) {
+      await this.store.remove(part);
+      this.queue.shift();
+      this.told();
+      return true;
+    }
+    if (answer && (answer.status === 409 || answer.status === 404)) this.refused = answer.detail;
+    this.told();
+    return false;
+  }
+
+  private told(): void {
+    this.tell({ parts: this.queue.length, away: this.away, refused: this.refused });
+  }
+}

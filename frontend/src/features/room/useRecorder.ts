@@ -1,0 +1,225 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+
+import { body, client, csrfToken, sentenceOf } from "../../api/client";
+import { useNotice } from "../../app/notices";
+import { warningOf, type Level, type Warning } from "./capture/level";
+import { openPartStore, type KeptRun } from "./capture/partStore";
+import { Recorder, type RecorderServer } from "./capture/recorder";
+import type { Waiting } from "./capture/sender";
+import type { Source } from "./capture/source";
+import { secondsNow, type RoomState } from "./roomState";
+
+/** Milliseconds after which a recording that broke off is not taken up again unasked. */
+const FRESH = 5 * 60_000;
+
+export type RecorderState = "idle" | "starting" | "recording" | "paused" | "stopping";
+
+/** Recording from this page: its state, levels, what waits to be sent, and what can be done. */
+export interface RecorderView {
+  state: RecorderState;
+  level: Level | null;
+  warning: Warning;
+  waiting: Waiting;
+  error: string;
+  /** A recording by this browser that broke off and can be gone on with. */
+  broken: KeptRun | null;
+  start: (source: Source, deviceId: string, takeOver?: boolean) => Promise<void>;
+  pause: () => Promise<void>;
+  resume: () => Promise<void>;
+  stop: () => Promise<void>;
+}
+
+const NOTHING: Waiting = { parts: 0, away: false, refused: "" };
+
+/** Who this browser is to the server: the same after a crash, so that it may go on with its recording. */
+function recorderId(): string {
+  const kept = localStorage.getItem("nuntius.recorder");
+  if (kept) return kept;
+  const made = crypto.getRandomValues(new Uint8Array(16)).reduce((text, byte) => text + byte.toString(16).padStart(2, "0"), "");
+  localStorage.setItem("nuntius.recorder", made);
+  return made;
+}
+
+export function useRecorder(meetingId: string, room: RoomState | null): RecorderView {
+  const notice = useNotice();
+  const [state, setState] = useState<RecorderState>("idle");
+  const [levels, setLevels] = useState<Level[]>([]);
+  const [waiting, setWaiting] = useState(NOTHING);
+  const [error, setError] = useState("");
+  const [broken, setBroken] = useState<KeptRun | null>(null);
+  const recorder = useRef<Recorder | null>(null);
+  const unlock = useRef<() => void>(() => undefined);
+  const last = useRef<{ source: Source; deviceId: string }>({ source: "microphone", deviceId: "" });
+  const roomRef = useRef(room);
+  const ended = useRef(false);
+  useEffect(() => { roomRef.current = room; }, [room]);
+
+  const server = useMemo(() => makeServer(meetingId, recorderId()), [meetingId]);
+  const listener = useMemo(() => ({
+    level: (level: Level) => setLevels((old) => [...old.slice(-31), level]),
+    waiting: setWaiting,
+    seconds: () => undefined,
+    lost: () => setError("The sound has gone: the microphone was unplugged, or sharing was ended. Pause, then go on with another source."),
+  }), []);
+
+  const ready = useMemo(() => openPartStore().then((store) => new Recorder(meetingId, store, server, listener)), [listener, meetingId, server]);
+  useEffect(() => {
+    let gone = false;
+    ready.then(async (made) => {
+      if (gone) return;
+      recorder.current = made;
+      const run = await lockFree(meetingId) ? await made.recover() : undefined;
+      if (run?.active && !gone) setBroken(run);
+    }).catch((problem: unknown) => setError(sentenceOf(problem)));
+    return () => { gone = true; };
+  }, [meetingId, ready]);
+  useEffect(() => () => {
+    unlock.current();
+    recorder.current?.close();
+  }, []);
+
+  const fail = useCallback((problem: unknown, next: RecorderState) => {
+    setError(sentenceOf(problem));
+    setState(next);
+  }, []);
+
+  const start = useCallback(async (source: Source, deviceId: string, takeOver = false) => {
+    setError("");
+    setState("starting");
+    last.current = { source, deviceId };
+    try {
+      const made = await ready;
+      unlock.current = await lock(meetingId);
+      setLevels([]);
+      await made.start(source, deviceId, roomRef.current?.speech.duration ?? 0, takeOver);
+      setBroken(null);
+      setState("recording");
+    } catch (problem) {
+      unlock.current();
+      fail(problem, "idle");
+    }
+  }, [fail, meetingId, ready]);
+
+  const pause = useCallback(async () => {
+    try {
+      setState("paused");
+      setLevels([]);
+      await recorder.current?.pause();
+    } catch (problem) {
+      fail(problem, "paused");
+    }
+  }, [fail]);
+
+  const resume = useCallback(() => start(last.current.source, last.current.deviceId), [start]);
+
+  const stop = useCallback(async () => {
+    setState("stopping");
+    try {
+      await recorder.current?.stop();
+      unlock.current();
+      setState("idle");
+    } catch (problem) {
+      fail(problem, "stopping");
+    }
+  }, [fail]);
+
+  // Somebody else, or a long silence, ended the recording: let go of the microphone.
+  const roomState = room?.board.state;
+  useEffect(() => {
+    if (roomState !== "stopped" || ended.current) return;
+    ended.current = true;
+    if (state === "recording" || state === "paused") {
+      recorder.current?.close();
+      unlock.current();
+      setState("idle");
+      notice({ text: "The recording has ended.", severity: "info" });
+    }
+  }, [notice, roomState, state]);
+
+  // A recording that broke off a moment ago goes on by itself, so that as little as possible is missed.
+  useEffect(() => {
+    if (!broken || state !== "idle" || roomState !== "recording") return;
+    if (broken.source === "microphone" && Date.now() - broken.at < FRESH) {
+      setBroken(null);
+      notice({ text: "The recording had broken off and goes on.", severity: "info" });
+      void start(broken.source, broken.deviceId);
+    }
+  }, [broken, notice, roomState, start, state]);
+
+  useLeaveWarning(state === "recording" || state === "starting" || waiting.parts > 4);
+  return {
+    state, level: levels[levels.length - 1] ?? null, warning: warningOf(levels), waiting, error: error || waiting.refused,
+    broken: roomState === "recording" || roomState === "paused" ? broken : null, start, pause, resume, stop,
+  };
+}
+
+function makeServer(meetingId: string, recorder: string): RecorderServer {
+  const path = { meeting_id: meetingId };
+  const base = `/api/meetings/${meetingId}/room`;
+  const head = () => ({ "X-CSRF-Token": csrfToken(), "X-Recorder": recorder, "Content-Type": "application/octet-stream" });
+  return {
+    begin: async (source, take_over) =>
+      (await body(client.POST("/api/meetings/{meeting_id}/room/runs", { params: { path }, body: { recorder, source, take_over } }))).number,
+    put: async (part, digest) => {
+      const begun: Record<string, string> = part.begun === null ? {} : { "X-Begun": String(part.begun) };
+      const response = await fetch(`${base}/runs/${part.run}/parts/${part.number}`, { method: "PUT", body: part.data, headers: { ...head(), ...begun, "X-Part-SHA256": digest } });
+      const problem = response.ok ? {} : ((await response.json().catch(() => ({}))) as { detail?: string });
+      return { status: response.status, detail: problem.detail ?? "This sound could not be sent." };
+    },
+    pause: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", { params: { path: { ...path, run } }, body: { recorder, parts } }))),
+    stop: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", { params: { path: { ...path, run } }, body: { recorder, parts } }))),
+    picture: (at, jpeg) => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } }),
+  };
+}
+
+/** Repeats what must reach the server until it can be reached. */
+async function persist<T>(attempt: () => Promise<T>): Promise<T> {
+  for (let pause = 500; ; pause = Math.min(5000, pause * 2)) {
+    try {
+      return await attempt();
+    } catch (error) {
+      const status = (error as { status?: number }).status ?? 0;
+      if (status && status < 500) throw error;
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  }
+}
+
+/** Holds the recording of a meeting for this tab; throws when another tab of this browser has it. */
+async function lock(meetingId: string): Promise<() => void> {
+  if (!("locks" in navigator)) return () => undefined;
+  return new Promise((resolve, reject) => {
+    void navigator.locks.request(`nuntius-room-${meetingId}`, { ifAvailable: true }, (held) => {
+      if (!held) {
+        reject(new Error("Another tab of this browser records this meeting. Go back to it, or close it first."));
+        return;
+      }
+      return new Promise<void>((release) => resolve(release));
+    });
+  });
+}
+
+async function lockFree(meetingId: string): Promise<boolean> {
+  if (!("locks" in navigator)) return true;
+  const held = (await navigator.locks.query()).held ?? [];
+  return !held.some((each) => each.name === `nuntius-room-${meetingId}`);
+}
+
+function useLeaveWarning(active: boolean): void {
+  useEffect(() => {
+    if (!active) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [active]);
+}
+
+/** The second of the meeting that is now, drawn anew twice a second. */
+export function useSeconds(room: RoomState | null): number {
+  const [clock, setClock] = useState(Date.now);
+  useEffect(() => {
+    const timer = setInterval(() => setClock(Date.now()), 500);
+    return () => clearInterval(timer);
+  }, []);
+  return room ? secondsNow(room, Math.max(clock, room.at)) : 0;
+}

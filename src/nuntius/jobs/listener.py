@@ -1,0 +1,91 @@
+"""The listener: follows meetings while they are recorded and writes down what is said."""
+
+import logging
+import time
+from collections.abc import Callable
+from datetime import timedelta
+from threading import Event, Thread
+
+from sqlalchemy import or_, select, update
+
+from nuntius.jobs.follow import Follower
+from nuntius.jobs.line import LIVE, CallLine
+from nuntius.store.installation import Installation
+from nuntius.store.jobs import is_dead, this_worker
+from nuntius.store.models import Meeting, MinutesRow, Room, now
+
+log = logging.getLogger(__name__)
+
+LOOK = 0.1  # seconds between two looks for meetings to follow
+LEASE = timedelta(seconds=20)  # after which a meeting without a sign of its listener may be taken over
+BEAT = 5.0  # seconds between two signs of life
+
+
+class Listener:
+    """Follows every meeting that is being recorded, each in a thread of its own."""
+
+    def __init__(self, installation: Installation, put: Callable[[str], None]) -> None:
+        self._installation, self._put = installation, put
+        self._followed: dict[int, Thread] = {}
+        self._lines: dict[int, Thread] = {}
+        self._end = Event()
+
+    def run(self) -> None:
+        """Follows until told to end."""
+        beaten = 0.0
+        while not self._end.wait(LOOK):
+            self._followed = {room: thread for room, thread in self._followed.items() if thread.is_alive()}
+            for room in self._unfollowed():
+                self._follow(room)
+            self._call()
+            if time.monotonic() - beaten > BEAT and self._followed:
+                beaten = time.monotonic()
+                self._beat()
+
+    def stop(self) -> None:
+        """Ends `run` and, soon after, the followers; what they have heard stands in the store."""
+        self._end.set()
+        for thread in [*self._followed.values(), *self._lines.values()]:
+            thread.join(timeout=10)
+
+    def _follow(self, room: int) -> None:
+        follower = Follower(self._installation, room, self._put, self._end)
+        thread = Thread(target=follower.run, name=f"room-{room}", daemon=True)
+        self._followed[room] = thread
+        thread.start()
+        log.info("following a meeting", extra={"room": room})
+
+    def _call(self) -> None:
+        """Puts a line into every call that a room wants to listen to."""
+        self._lines = {room: thread for room, thread in self._lines.items() if thread.is_alive()}
+        with self._installation.database.read() as session:
+            wanted = [room.id for room in session.scalars(select(Room).where(Room.line_state.in_(LIVE)))]
+        for room in wanted:
+            if room not in self._lines and self._claim(room):
+                line = CallLine(self._installation, room, self._put, self._end)
+                self._lines[room] = Thread(target=line.run, name=f"line-{room}", daemon=True)
+                self._lines[room].start()
+
+    def _unfollowed(self) -> list[int]:
+        """Rooms that have sound to hear, or that ended without their minutes, and nobody alive who follows them."""
+        drafted = select(MinutesRow.id).where(MinutesRow.meeting_id == Room.meeting_id).exists()
+        wanted = or_(Room.state.in_(("recording", "paused", "stopping")), (Room.state == "stopped") & ~drafted)
+        with self._installation.database.read() as session:
+            query = select(Room).join(Meeting, Meeting.id == Room.meeting_id).where(wanted)
+            free = [room.id for room in session.scalars(query) if room.id not in self._followed and self._is_free(room)]
+        return [room for room in free if self._claim(room)]
+
+    def _is_free(self, room: Room) -> bool:
+        return room.listener in (None, this_worker()) or is_dead(room.listener, room.listener_at, LEASE)
+
+    def _claim(self, room_id: int) -> bool:
+        with self._installation.database.write() as session:
+            room = session.get(Room, room_id)
+            if room is None or not self._is_free(room):
+                return False
+            room.listener, room.listener_at = this_worker(), now()
+            return True
+
+    def _beat(self) -> None:
+        with self._installation.database.write() as session:
+            session.execute(update(Room).where(Room.id.in_(self._followed)).values(listener_at=now()))

@@ -1,0 +1,1 @@
+"""Small simulations of outside services. They speak the real open protocol and say that they are simulated."""

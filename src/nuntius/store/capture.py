@@ -1,0 +1,273 @@
+"""Sound arriving in a room: runs of numbered parts, breaks between them, the end."""
+
+import hashlib
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.decode import RATE
+from nuntius.store.errors import Conflict, ConsentMissing, NotFound, PartMismatch, PartNotWanted, RecordedElsewhere
+from nuntius.store.files import FileStore
+from nuntius.store.jobs import create_job, latest_job
+from nuntius.store.models import Break, Job, Meeting, Person, Recording, Room, Run, SoundPart, User, now
+from nuntius.store.rooms import may_record, runs_of, touch
+
+LARGEST = 20 * RATE * 2  # bytes of a part: twenty seconds
+LEAST_GAP = 0.05  # seconds; less is the jitter of two clocks
+RECORDED = "recording.flac"  # name of a recording made here
+SOURCES = ("microphone", "computer", "both", "line")
+
+
+def folder(run: Run) -> str:
+    """Where the file store keeps the parts of a run."""
+    return f"run-{run.id}"
+
+
+# --- runs ---
+
+
+def begin_run(
+    session: Session, user: User, meeting: Meeting, room: Room, recorder: str, source: str, take_over: bool = False
+) -> Run:
+    """Begins to record, or goes on after a pause, a crash or a change of source.
+
+    Raises ConsentMissing, RecordedElsewhere (another page records and `take_over` is not asked for), Conflict
+    (the recording has ended, or parts of the run before are still on their way).
+    """
+    if room.state in ("stopping", "stopped"):
+        raise Conflict("This recording has ended. Start a new meeting to record again.")
+    if not may_record(session, meeting, room):
+        raise ConsentMissing()
+    last = last_run(session, room)
+    if last is not None:
+        _close(session, room, last, recorder, take_over)
+    run = Run(
+        room_id=room.id,
+        number=last.number + 1 if last else 0,
+        recorder=recorder,
+        user_id=user.id,
+        source=source,
+        first=room.held,
+    )
+    session.add(run)
+    if room.begun_at is None:
+        room.begun_at = meeting.starts_at = now()
+    room.state, room.held_at = "recording", now()
+    session.flush()
+    touch(room)
+    return run
+
+
+def last_run(session: Session, room: Room) -> Run | None:
+    return session.scalars(select(Run).where(Run.room_id == room.id).order_by(Run.number.desc())).first()
+
+
+def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bool) -> None:
+    """Ends the run before a new one; a run that broke off leaves a gap."""
+    if last.expected is None:
+        if last.recorder != recorder and not take_over:
+            raise RecordedElsewhere(_name(session, last.user_id))
+        last.expected = last.parts
+        if room.state == "recording" and last.parts:
+            session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=None))
+    elif last.parts < last.expected:
+        if last.recorder == recorder and not take_over:
+            raise Conflict("Sound from before the pause is still on its way. Wait a moment, then go on.")
+        last.expected = last.parts
+
+
+def _name(session: Session, user_id: int) -> str:
+    return session.scalar(select(Person.name).where(Person.user_id == user_id)) or "Somebody"
+
+
+def running(session: Session, room: Room, number: int, recorder: str) -> Run:
+    """The run of this number and recorder. Raises NotFound, RecordedElsewhere."""
+    run = session.scalar(select(Run).where(Run.room_id == room.id, Run.number == number))
+    if run is None:
+        raise NotFound()
+    if run.recorder != recorder:
+        raise RecordedElsewhere(_name(session, run.user_id))
+    return run
+
+
+# --- parts ---
+
+
+@dataclass(frozen=True, slots=True)
+class Arrival:
+    """A part as it came: raw 16-bit little-endian mono samples at 16 kHz with the SHA-256 that was sent along."""
+
+    number: int
+    data: bytes
+    digest: str
+    begun: float | None  # the recorder's clock at its first sample, seconds since 1970
+
+
+def check_part(session: Session, run: Run, part: Arrival) -> bool:
+    """Whether the part is new. Raises PartMismatch, PartNotWanted (paused or ended before it), Conflict."""
+    if not part.data or len(part.data) % 2 or len(part.data) > LARGEST:
+        raise PartMismatch()
+    if hashlib.sha256(part.data).hexdigest() != part.digest:
+        raise PartMismatch()
+    held = session.get(SoundPart, (run.id, part.number))
+    if held is not None and held.digest != part.digest:
+        raise Conflict(f"Part {part.number} of this recording is here already with other sound.")
+    if held is None and run.expected is not None and part.number >= run.expected:
+        raise PartNotWanted()
+    return held is None
+
+
+def note_part(session: Session, room: Room, run: Run, part: Arrival) -> Job | None:
+    """Remembers a part that has been written; the job, when it was the last one of a recording that ends."""
+    if session.get(SoundPart, (run.id, part.number)) is None:
+        session.add(SoundPart(run_id=run.id, number=part.number, digest=part.digest, samples=len(part.data) // 2))
+        session.flush()
+    if part.number == 0 and part.begun is not None and run.begun is None:
+        _measure_break(session, room, run, part.begun)
+    _advance(session, room, run)
+    if room.state == "stopping" and run.expected is not None and run.parts >= run.expected:
+        return finish(session, room)
+    touch(room)
+    return None
+
+
+def _advance(session: Session, room: Room, run: Run) -> None:
+    """Counts the parts that have arrived without a gap."""
+    query = (
+        select(SoundPart).where(SoundPart.run_id == run.id, SoundPart.number >= run.parts).order_by(SoundPart.number)
+    )
+    for part in session.scalars(query):
+        if part.number != run.parts:
+            break
+        part.first = run.first + run.samples
+        run.parts += 1
+        run.samples += part.samples
+        room.held += part.samples
+    room.held_at = now()
+    if run.expected is not None and run.parts == run.expected:
+        for pause in _open_breaks(session, room):
+            pause.at = room.held / RATE
+
+
+def _open_breaks(session: Session, room: Room) -> list[Break]:
+    return list(session.scalars(select(Break).where(Break.meeting_id == room.meeting_id, Break.seconds.is_(None))))
+
+
+def _measure_break(session: Session, room: Room, run: Run, begun: float) -> None:
+    """Says how long the break before a run was, by the recorder's clock where it is the same one."""
+    run.begun = begun
+    before = session.scalar(select(Run).where(Run.room_id == room.id, Run.number == run.number - 1))
+    same = before is not None and before.begun is not None and before.recorder == run.recorder
+    for gap in _open_breaks(session, room):
+        if same and before is not None and before.begun is not None:
+            gap.seconds = max(0.0, begun - before.begun - before.samples / RATE)
+        else:
+            gap.seconds = max(0.0, (now() - gap.made_at).total_seconds())
+        if gap.kind == "gap" and gap.seconds < LEAST_GAP:
+            session.delete(gap)
+
+
+# --- pause, end ---
+
+
+def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> None:
+    """Pauses behind part `parts` - 1; nothing that comes later is kept."""
+    if room.state != "recording":
+        raise Conflict("Nothing is being recorded now.")
+    run.expected = parts
+    room.state = "paused"
+    session.add(
+        Break(meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=_name(session, user.id))
+    )
+    session.flush()
+    touch(room)
+
+
+def stop(session: Session, room: Room, run: Run, parts: int) -> Job | None:
+    """Ends the recording behind part `parts` - 1; the job once all of them are here."""
+    if room.state == "stopped":
+        return latest_job(session, room.meeting_id)
+    if run.expected is None:
+        run.expected = parts
+    room.state = "stopping"
+    touch(room)
+    return finish(session, room) if run.parts >= run.expected else None
+
+
+def finish(session: Session, room: Room) -> Job | None:
+    """Ends the recording with what is here; None where it holds no sound at all, and the room is as before."""
+    for run in runs_of(session, room):
+        run.expected = run.parts
+    for gap in _open_breaks(session, room):
+        gap.seconds = (now() - gap.made_at).total_seconds()
+    touch(room)
+    if not room.held:
+        room.state = "ready"
+        return None
+    room.state, room.stopped_at = "stopped", now()
+    session.add(Recording(meeting_id=room.meeting_id, name=RECORDED, digest="", duration=room.held / RATE))
+    return create_job(session, room.meeting_id, None)
+
+
+# --- reading and cutting ---
+
+
+def breaks_of(session: Session, meeting_id: str) -> list[Break]:
+    """Pauses, gaps and cuts by their place."""
+    return list(session.scalars(select(Break).where(Break.meeting_id == meeting_id).order_by(Break.at, Break.id)))
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A part with the sample of the meeting at which it begins."""
+
+    run: Run
+    number: int
+    first: int
+    samples: int
+
+
+def pieces(session: Session, room: Room, since: int = 0, most: int | None = None) -> list[Piece]:
+    """The parts that have arrived without a gap and end behind sample `since`, in order; `most` of them."""
+    query = (
+        select(SoundPart, Run)
+        .join(Run, Run.id == SoundPart.run_id)
+        .where(Run.room_id == room.id, SoundPart.first > since - LARGEST // 2)
+        .where(SoundPart.first + SoundPart.samples > since)
+        .order_by(SoundPart.first)
+        .limit(most)
+    )
+    return [Piece(run, part.number, part.first or 0, part.samples) for part, run in session.execute(query)]
+
+
+def cut(session: Session, files: FileStore, user: User, room: Room, start: float, end: float) -> None:
+    """Puts silence in place of the sound from `start` to `end` seconds, for good, and leaves a mark of it."""
+    end = min(end, room.held / RATE)
+    if not 0 <= start < end:
+        raise Conflict("Choose a stretch of the recording that has been recorded already.")
+    first, last = round(start * RATE), round(end * RATE)
+    for piece in pieces(session, room, first):
+        if piece.first >= last:
+            break
+        samples = np.frombuffer(files.read_part(folder(piece.run), piece.number), "<i2").copy()
+        samples[max(0, first - piece.first) : max(0, last - piece.first)] = 0
+        files.write_part(folder(piece.run), piece.number, samples.tobytes())
+    session.add(
+        Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=_name(session, user.id))
+    )
+    touch(room)
+
+
+def joined(session: Session, files: FileStore, room: Room) -> Iterator[bytes]:
+    """The whole sound, part by part, as raw samples."""
+    for piece in pieces(session, room):
+        yield files.read_part(folder(piece.run), piece.number)
+
+
+def drop_sound(session: Session, files: FileStore, room: Room) -> None:
+    """Removes the parts, once the recording is kept as a whole."""
+    for run in runs_of(session, room):
+        files.drop_parts(folder(run))

@@ -1,0 +1,182 @@
+"""From the rows of a room to what goes over the wire."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.decode import RATE
+from nuntius.core.live.agenda import suggested
+from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
+from nuntius.core.live.floor import LiveFloor, live_floor
+from nuntius.core.marks import labels_of
+from nuntius.core.minutes.line import Passage
+from nuntius.core.transcript.transcript import Transcript
+from nuntius.store.capture import breaks_of, last_run
+from nuntius.store.live import voiced
+from nuntius.store.models import (
+    Consent,
+    LiveLineRow,
+    MarkRow,
+    Meeting,
+    Person,
+    Room,
+    Speaker,
+    StillPicture,
+    User,
+    Workspace,
+)
+from nuntius.store.notes import marks_of, notes_of
+from nuntius.store.rooms import agenda_items, agenda_of, may_record
+from nuntius.store.transcripts import names_of, speakers_of
+from nuntius.web import room_schemas as r
+from nuntius.web import schemas as s
+from nuntius.web.shapes import meeting_out
+
+
+def speech_out(room: Room) -> r.Speech:
+    duration = room.held / RATE
+    return r.Speech(
+        state=room.state,  # type: ignore[arg-type]
+        duration=round(duration, 3),
+        partial=room.partial,
+        partial_start=room.partial_start,
+        behind=round(max(0.0, duration - room.heard / RATE), 2),
+        silent=round(max(0.0, room.heard / RATE - room.last_speech), 1),
+    )
+
+
+def line_out(row: LiveLineRow, voices: dict[str, int]) -> r.LiveLineOut:
+    return r.LiveLineOut(
+        number=row.number,
+        start=round(row.start, 2),
+        end=round(row.end, 2),
+        text=row.text if row.person_text is None else row.person_text,
+        heard=row.text if row.person_text is not None else None,
+        voice=voices.get(row.voice) if row.voice else None,
+    )
+
+
+def voice_ids(session: Session, meeting_id: str) -> dict[str, int]:
+    """Identifier of each voice by its label."""
+    return {speaker.label: speaker.id for speaker in speakers_of(session, meeting_id)}
+
+
+def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: Sequence[LiveLineRow]) -> r.Board:
+    """The board for `user`; `rows` are all lines so far."""
+    lines = [voiced(row) for row in rows if row.text or row.person_text]
+    now = room.held / RATE
+    floor = live_floor(lines, room.heard / RATE, bool(room.partial))
+    workspace = session.get_one(Workspace, meeting.workspace_id)
+    run = last_run(session, room)
+    names = dict(session.execute(select(Person.user_id, Person.name).where(Person.user_id.is_not(None))).tuples().all())
+    agenda = agenda_of(session, meeting.id)
+    on = next((row.number for row in agenda if row.begun is not None and row.ended is None), None)
+    recording = room.state in ("recording", "stopping")
+    voices = _voices(session, meeting, floor)
+    return r.Board(
+        meeting=meeting_out(session, meeting),
+        state=room.state,  # type: ignore[arg-type]
+        recorder=names.get(run.user_id) if run and recording else None,
+        source=run.source if run else None,
+        runs=run is not None,
+        announcement=workspace.announcement,
+        consent_needed=workspace.consent_needed,
+        may_record=may_record(session, meeting, room),
+        announced_at=room.announced_at,
+        announced_by=names.get(room.announced_by) if room.announced_by else None,
+        there=_there(session, meeting),
+        agenda=[r.AgendaOut(title=a.title, planned=a.planned, begun=a.begun, ended=a.ended) for a in agenda],
+        suggested=suggested(agenda_items(agenda), on, lines, now) if recording else None,
+        labels=list(labels_of(meeting.kind)),
+        breaks=[
+            r.BreakOut(kind=b.kind, at=b.at, seconds=b.seconds, by=b.by, made_at=b.made_at)  # type: ignore[arg-type]
+            for b in breaks_of(session, meeting.id)
+        ],
+        voices=voices,
+        holder=next((v.id for v in voices if v.label == floor.holder), None),
+        held=round(floor.held, 1),
+        silence_stop=room.silence_stop,
+        floor_limit=room.floor_limit,
+        notes=[
+            r.NoteOut(id=n.id, text=n.text, at=n.at, position=n.position, private=n.private)
+            for n in notes_of(session, user, meeting.id)
+        ],
+        marks=[mark_out(mark, user, names) for mark in marks_of(session, meeting.id)],
+        pictures=pictures_out(session, meeting.id),
+        line_link=room.line_link,
+        line_state=room.line_state,
+    )
+
+
+def pictures_out(session: Session, meeting_id: str) -> list[r.PictureOut]:
+    query = select(StillPicture).where(StillPicture.meeting_id == meeting_id).order_by(StillPicture.at)
+    return [r.PictureOut(id=picture.id, at=picture.at) for picture in session.scalars(query)]
+
+
+def mark_out(mark: MarkRow, user: User, names: dict[int | None, str]) -> r.MarkOut:
+    return r.MarkOut(
+        id=mark.id,
+        label=mark.label,
+        text=mark.text,
+        start=mark.start,
+        end=mark.end,
+        by=names.get(mark.user_id, ""),
+        mine=mark.user_id == user.id,
+    )
+
+
+def _there(session: Session, meeting: Meeting) -> list[r.ThereOut]:
+    agreed = dict(
+        session.execute(select(Consent.person_id, Consent.at).where(Consent.meeting_id == meeting.id)).tuples().all()
+    )
+    return [r.ThereOut(id=p.id, name=p.name, agreed_at=agreed.get(p.id)) for p in meeting.people]
+
+
+def _voices(session: Session, meeting: Meeting, floor: LiveFloor) -> list[r.LiveVoiceOut]:
+    names = names_of(session, meeting.id)
+
+    def out(speaker: Speaker) -> r.LiveVoiceOut:
+        label = speaker.label
+        return r.LiveVoiceOut(
+            id=speaker.id,
+            label=label,
+            name=names[label],
+            named=speaker.person_id is not None,
+            seconds=round(floor.seconds.get(label, 0.0), 1),
+            longest=round(floor.longest.get(label, 0.0), 1),
+            last_heard=round(floor.last_heard.get(label, 0.0), 1),
+        )
+
+    return [out(speaker) for speaker in speakers_of(session, meeting.id) if speaker.label in floor.seconds]
+
+
+def brief_out(brief: Brief, transcript: Transcript) -> r.BriefOut:
+    return r.BriefOut(
+        ready=brief.ready,
+        least=f"A brief needs {LEAST_SECONDS:.0f} seconds of talk with {LEAST_WORDS} words or more.",
+        so_far=[_statement(each, transcript) for each in brief.so_far],
+        recent=[_statement(each, transcript) for each in brief.recent],
+        decided=[_statement(each, transcript) for each in brief.decided],
+        promised=[_statement(each, transcript) for each in brief.promised],
+        subjects=[r.SubjectOut(title=e.title, start=transcript.turns[e.turn].start) for e in brief.subjects],
+        named=[_statement(each, transcript) for each in brief.named],
+    )
+
+
+def _statement(statement: Statement, transcript: Transcript) -> r.BriefLine:
+    passages = [passage_out(p, transcript) for p in statement.evidence]
+    return r.BriefLine(text=statement.text, nobody=statement.nobody, passages=passages)
+
+
+def passage_out(passage: Passage, transcript: Transcript) -> s.Passage:
+    """A passage with its words and times."""
+    turn = transcript.turns[passage.turn]
+    words = turn.words[passage.first : passage.last + 1]
+    return s.Passage(
+        turn=passage.turn,
+        start=words[0].start,
+        end=max(word.end for word in words),
+        speaker=turn.speaker,
+        quote=" ".join(word.text for word in words),
+    )

@@ -1,0 +1,130 @@
+"""Sound arriving in a room."""
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy.orm import Session
+from werkzeug.exceptions import RequestEntityTooLarge
+
+from nuntius.store import capture
+from nuntius.store.errors import Conflict
+from nuntius.store.live import live_rows
+from nuntius.store.models import Job, Room
+from nuntius.store.rooms import get_room, touch
+from nuntius.web import room_schemas as r
+from nuntius.web import schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.room_shapes import board_out
+from nuntius.web.routes.meetings import queue
+from nuntius.web.security import installation, me
+
+api = APIBlueprint("capture", __name__, url_prefix="/api/meetings/<meeting_id>/room", abp_tags=[Tag(name="capture")])
+
+
+@api.post("/runs", operation_id="beginRun", responses={200: r.RunOut})
+def begin_run(path: s.MeetingPath, body: r.NewRun) -> Response:
+    """Begins to record, or goes on after a pause or a break."""
+    with installation().database.write() as db:
+        meeting, room = get_room(db, me(), path.meeting_id)
+        run = capture.begin_run(db, me(), meeting, room, body.recorder, body.source, body.take_over)
+        return answer(r.RunOut(number=run.number, held=run.parts))
+
+
+@api.put("/runs/<int:run>/parts/<int:part>", operation_id="putSound", responses={200: r.PartAck})
+def put_sound(path: r.SoundPartPath) -> Response:
+    """A part as raw 16-bit mono samples at 16 kHz.
+
+    Headers: `X-Part-SHA256`, `X-Recorder`, and on the first part `X-Begun`, the recorder's clock in seconds since
+    1970. The same part again is fine.
+    """
+    if (request.content_length or 0) > capture.LARGEST:
+        raise RequestEntityTooLarge()
+    head = request.headers
+    part = capture.Arrival(
+        path.part, request.get_data(cache=False), head.get("X-Part-SHA256", ""), _seconds(head.get("X-Begun"))
+    )
+    store = installation()
+    with store.database.read() as db:
+        _, room = get_room(db, me(), path.meeting_id)
+        run = capture.running(db, room, path.run, head.get("X-Recorder", ""))
+        is_new = capture.check_part(db, run, part)
+    if is_new:
+        store.files.write_part(capture.folder(run), part.number, part.data)
+        with store.database.write() as db:
+            _, room = get_room(db, me(), path.meeting_id)
+            run = capture.running(db, room, path.run, head.get("X-Recorder", ""))
+            job = capture.note_part(db, room, run, part)
+            job_id = job.id if job else None
+        _put(job_id)
+    return answer(r.PartAck(held=run.parts, state=room.state))
+
+
+@api.post("/runs/<int:run>/pause", operation_id="pauseRun", responses={200: r.Board})
+def pause(path: r.RunPath, body: r.RunEnd) -> Response:
+    """Pauses: nothing behind the last part named is kept."""
+    with installation().database.write() as db:
+        meeting, room = get_room(db, me(), path.meeting_id)
+        run = capture.running(db, room, path.run, body.recorder)
+        capture.pause(db, me(), room, run, body.parts)
+        return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
+
+
+@api.post("/runs/<int:run>/stop", operation_id="stopRun", responses={200: r.Board})
+def stop(path: r.RunPath, body: r.RunEnd) -> Response:
+    """Ends the recording, at once or when the parts still on their way have come."""
+    with installation().database.write() as db:
+        _, room = get_room(db, me(), path.meeting_id)
+        job = capture.stop(db, room, capture.running(db, room, path.run, body.recorder), body.parts)
+        return _ended(db, path.meeting_id, room, job)
+
+
+@api.post("/finish", operation_id="finishRoom", responses={200: r.Board})
+def finish(path: s.MeetingPath) -> Response:
+    """Ends the recording with the sound that is here: for when the page that recorded does not come back."""
+    with installation().database.write() as db:
+        _, room = get_room(db, me(), path.meeting_id)
+        job = capture.finish(db, room) if room.state != "stopped" else None
+        return _ended(db, path.meeting_id, room, job)
+
+
+@api.post("/line", operation_id="joinCall", responses={200: r.Board})
+def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
+    """Sends a listening line into a call; it announces itself there."""
+    with installation().database.write() as db:
+        meeting, room = get_room(db, me(), path.meeting_id)
+        if room.state in ("stopping", "stopped"):
+            raise Conflict("This recording has ended. Start a new meeting to record again.")
+        room.line_link, room.line_state = body.link, "calling"
+        touch(room)
+        return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
+
+
+@api.delete("/line", operation_id="leaveCall", responses={200: r.Board})
+def leave_call(path: s.MeetingPath) -> Response:
+    """Dismisses the listening line; it can be called back."""
+    with installation().database.write() as db:
+        meeting, room = get_room(db, me(), path.meeting_id)
+        if room.line_state:
+            room.line_state = "dismissed"
+        touch(room)
+        return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
+
+
+def _ended(db: Session, meeting_id: str, room: Room, job: Job | None) -> Response:
+    db.flush()
+    meeting, room = get_room(db, me(), meeting_id)
+    response = answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
+    db.commit()
+    _put(job.id if job else None)
+    return response
+
+
+def _put(job_id: str | None) -> None:
+    if job_id is not None:
+        queue().put(job_id)
+
+
+def _seconds(text: str | None) -> float | None:
+    try:
+        return float(text) if text else None
+    except ValueError:
+        return None

@@ -1,0 +1,274 @@
+"""A meeting being recorded: who agrees, what is on, notes, marks, the brief."""
+
+from datetime import UTC, datetime
+
+from flask import Response, make_response, request
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.decode import RATE
+from nuntius.core.inquiry import inquire
+from nuntius.core.live.agenda import AgendaItem
+from nuntius.core.live.brief import brief
+from nuntius.demonstration import play
+from nuntius.store import changes, notes, rooms
+from nuntius.store.accounts import person_of
+from nuntius.store.capture import cut
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.live import cut_lines, live_rows, live_so_far
+from nuntius.store.models import Meeting, Room, StillPicture, Workspace
+from nuntius.web import room_schemas as r
+from nuntius.web import schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.room_shapes import board_out, brief_out, line_out, passage_out, speech_out, voice_ids
+from nuntius.web.security import installation, me
+from nuntius.web.shapes import zone
+
+api = APIBlueprint("rooms", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
+ROOM = "/meetings/<meeting_id>/room"
+LARGEST_PICTURE = 2 * 1024 * 1024  # bytes
+
+
+def room_out(db: Session, meeting: Meeting, room: Room) -> r.RoomOut:
+    rows, voices = live_rows(db, meeting.id), voice_ids(db, meeting.id)
+    return r.RoomOut(
+        board=board_out(db, meeting, room, me(), rows),
+        speech=speech_out(room),
+        lines=[line_out(row, voices) for row in rows],
+    )
+
+
+@api.post("/rooms", operation_id="openRoom", responses={200: r.RoomOut})
+def open_room(body: r.NewRoom) -> Response:
+    """A meeting that is about to be recorded here."""
+    agenda = [AgendaItem(item.title, item.planned) for item in body.agenda]
+    with installation().database.write() as db:
+        zone_name = zone(body.time_zone).key
+        room = rooms.open_room(db, me(), body.title, body.kind, datetime.now(UTC), zone_name, body.people, agenda)
+        return answer(room_out(db, *rooms.get_room(db, me(), room.meeting_id)))
+
+
+@api.post("/rooms/demo", operation_id="playDemo", responses={200: r.RoomOut})
+def play_demo() -> Response:
+    """A room that listens to the demo's meeting, played by the simulated bridge; only in the demo."""
+    store = installation()
+    if not store.settings.demo:
+        raise NotFound()
+    with store.database.write() as db:
+        room = play(db, me(), store.settings)
+        return answer(room_out(db, *rooms.get_room(db, me(), room.meeting_id)))
+
+
+@api.get(ROOM, operation_id="getRoom", responses={200: r.RoomOut})
+def get_room(path: s.MeetingPath) -> Response:
+    """The room with all that has been said so far."""
+    with installation().database.read() as db:
+        return answer(room_out(db, *rooms.get_room(db, me(), path.meeting_id)))
+
+
+@api.put(f"{ROOM}/announced", operation_id="announce", responses={200: r.Board})
+def announce(path: s.MeetingPath, body: r.Announced) -> Response:
+    """Says that the recording was announced to all."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        rooms.announce(db, me(), room, body.announced)
+        return _board(db, meeting, room)
+
+
+@api.put(f"{ROOM}/consents/<int:person_id>", operation_id="tickConsent", responses={200: r.Board})
+def tick_consent(path: r.PersonPath, body: r.Agreed) -> Response:
+    """Says that somebody who is there agrees to be recorded."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        rooms.tick_consent(db, me(), meeting, room, path.person_id, body.agreed)
+        return _board(db, meeting, room)
+
+
+@api.post(f"{ROOM}/people", operation_id="addToRoom", responses={200: r.Board})
+def add_person(path: s.MeetingPath, body: r.PersonName) -> Response:
+    """Somebody has come in."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        rooms.add_person(db, meeting, room, body.name)
+        return _board(db, meeting, room)
+
+
+@api.put(f"{ROOM}/agenda", operation_id="writeAgenda", responses={200: r.Board})
+def write_agenda(path: s.MeetingPath, body: r.AgendaIn) -> Response:
+    """Replaces the agenda."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        rooms.write_agenda(db, room, [AgendaItem(item.title, item.planned) for item in body.items])
+        return _board(db, meeting, room)
+
+
+@api.put(f"{ROOM}/agenda/on", operation_id="turnTo", responses={200: r.Board})
+def turn_to(path: s.MeetingPath, body: r.TurnTo) -> Response:
+    """Says which item is on now."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        rooms.turn_to(db, room, body.number, body.at)
+        return _board(db, meeting, room)
+
+
+@api.put(f"{ROOM}/choices", operation_id="chooseForRoom", responses={200: r.Board})
+def choose(path: s.MeetingPath, body: r.RoomChoices) -> Response:
+    """When to stop by itself, and when to tell of a long turn."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        room.silence_stop, room.floor_limit = body.silence_stop, body.floor_limit
+        rooms.touch(room)
+        return _board(db, meeting, room)
+
+
+@api.post(f"{ROOM}/keep-on", operation_id="keepOn", responses={200: r.Board})
+def keep_on(path: s.MeetingPath) -> Response:
+    """Lets a silent recording go on: the silence is counted anew."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        room.last_speech = room.heard / RATE
+        rooms.touch(room)
+        return _board(db, meeting, room)
+
+
+@api.post(f"{ROOM}/cut", operation_id="cutOut", responses={200: r.RoomOut})
+def cut_out(path: s.MeetingPath, body: r.Stretch) -> Response:
+    """Removes a stretch from sound and text for good; a mark of it stays."""
+    store = installation()
+    with store.database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        if room.state == "stopped":
+            raise Conflict("The recording has ended and is being worked on. Stretches are cut while it runs.")
+        cut(db, store.files, me(), room, body.start, body.end)
+        cut_lines(db, room, body.start, body.end)
+        for picture in db.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting.id)):
+            if body.start <= picture.at <= body.end:
+                store.files.path(picture.digest).unlink(missing_ok=True)
+                db.delete(picture)
+        return answer(room_out(db, meeting, room))
+
+
+@api.put(f"{ROOM}/lines/<int:line>", operation_id="correctLive", responses={200: r.RoomOut})
+def correct_live(path: r.LiveLinePath, body: s.NewText) -> Response:
+    """Puts a person's text in place of a live line."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        changes.correct_live(db, me(), meeting, path.line, body.text)
+        return answer(room_out(db, meeting, room))
+
+
+@api.put(f"{ROOM}/notes/<note_id>", operation_id="putNote", responses={200: r.NoteOut})
+def put_note(path: r.NotePath, body: r.NoteIn) -> Response:
+    """Writes a paragraph of one's own notes, new or again."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        note = notes.put_note(db, me(), meeting, path.note_id, body.text, body.at, body.position, body.private)
+        rooms.touch(room)
+        out = r.NoteOut(id=note.id, text=note.text, at=note.at, position=note.position, private=note.private)
+        return answer(out)
+
+
+@api.delete(f"{ROOM}/notes/<note_id>", operation_id="removeNote", responses={200: r.Board})
+def remove_note(path: r.NotePath) -> Response:
+    """Takes a paragraph off one's own pad."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        notes.remove_note(db, me(), meeting, path.note_id)
+        rooms.touch(room)
+        return _board(db, meeting, room)
+
+
+@api.put(f"{ROOM}/marks/<mark_id>", operation_id="putMark", responses={200: r.Board})
+def put_mark(path: r.MarkPath, body: r.MarkIn) -> Response:
+    """Marks what is being said; the stretch begins with the turn being spoken."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        notes.put_mark(db, me(), meeting, path.mark_id, body.label, body.start, body.end, body.text)
+        rooms.touch(room)
+        return _board(db, meeting, room)
+
+
+@api.delete(f"{ROOM}/marks/<mark_id>", operation_id="removeMark", responses={200: r.Board})
+def remove_mark(path: r.MarkPath) -> Response:
+    """Takes one's own mark away."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        notes.remove_mark(db, me(), meeting, path.mark_id)
+        rooms.touch(room)
+        return _board(db, meeting, room)
+
+
+@api.get(f"{ROOM}/brief", operation_id="getBrief", responses={200: r.BriefOut})
+def get_brief(path: s.MeetingPath) -> Response:
+    """What has happened so far, for one who has just come in."""
+    with installation().database.read() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        transcript, facts, reader = live_so_far(db, room), notes.facts_of(db, meeting), person_of(db, me()).name
+    return answer(brief_out(brief(transcript, facts, reader), transcript))
+
+
+@api.post(f"{ROOM}/inquiry", operation_id="inquireLive", responses={200: s.ReplyOut})
+def ask(path: s.MeetingPath, body: s.Question) -> Response:
+    """An answer from what has been said so far, or the word that it was not said."""
+    with installation().database.read() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        transcript, facts = live_so_far(db, room), notes.facts_of(db, meeting)
+    reply = inquire(transcript, facts, body.question)
+    passages = [passage_out(p, transcript) for p in reply.evidence]
+    return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
+
+
+@api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: r.PictureOut})
+def add_picture(path: s.MeetingPath) -> Response:
+    """A still picture (JPEG) of what is shown, with its second in `X-At`."""
+    data = request.get_data(cache=False)
+    if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
+        raise Conflict("A still picture is a JPEG of at most 2 MB.")
+    store = installation()
+    with store.database.write() as db:
+        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        if room.state != "recording":
+            raise Conflict("Pictures are kept only while the recording runs.")
+        at = min(max(0.0, float(request.headers.get("X-At", "0") or 0)), room.held / RATE + 60)
+        picture = StillPicture(meeting_id=meeting.id, at=at, digest=store.files.keep_bytes(data))
+        db.add(picture)
+        db.flush()
+        rooms.touch(room)
+        return answer(r.PictureOut(id=picture.id, at=picture.at))
+
+
+@api.get("/meetings/<meeting_id>/pictures/<int:picture_id>", operation_id="getPicture")
+def get_picture(path: r.PicturePath) -> Response:
+    """A still picture."""
+    with installation().database.read() as db:
+        meeting, _ = rooms.get_room(db, me(), path.meeting_id)
+        picture = db.get(StillPicture, path.picture_id)
+    if picture is None or picture.meeting_id != meeting.id:
+        raise NotFound()
+    response = make_response(installation().files.path(picture.digest).read_bytes())
+    response.content_type = "image/jpeg"
+    response.headers["Cache-Control"] = "private, max-age=3600"
+    return response
+
+
+@api.get("/workspace", operation_id="getWorkspace", responses={200: r.WorkspaceOut})
+def get_workspace() -> Response:
+    """What is read out before a recording, and whether consent is needed."""
+    with installation().database.read() as db:
+        workspace = db.get_one(Workspace, me().workspace_id)
+    return answer(r.WorkspaceOut(announcement=workspace.announcement, consent_needed=workspace.consent_needed))
+
+
+@api.put("/workspace", operation_id="setWorkspace", responses={200: r.WorkspaceOut})
+def set_workspace(body: r.WorkspaceIn) -> Response:
+    """Changes what is read out, and whether consent is needed."""
+    with installation().database.write() as db:
+        workspace = db.get_one(Workspace, me().workspace_id)
+        workspace.announcement, workspace.consent_needed = body.announcement.strip(), body.consent_needed
+    return answer(r.WorkspaceOut(announcement=workspace.announcement, consent_needed=workspace.consent_needed))
+
+
+def _board(db: Session, meeting: Meeting, room: Room) -> Response:
+    db.flush()
+    return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
