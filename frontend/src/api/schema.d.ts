@@ -1088,6 +1088,15 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** ConsentOut */
+        ConsentOut: {
+            /** Announced At */
+            announced_at: string | null;
+            /** Announced By */
+            announced_by: string | null;
+            /** There */
+            there: components["schemas"]["ThereOut"][];
+        };
         /** EvidenceOut */
         EvidenceOut: {
             /** End */
@@ -1549,12 +1558,19 @@ export interface components {
          * @description All that the page of a meeting shows, apart from the waveform and the sound.
          */
         RecordOut: {
+            /** Breaks */
+            breaks: components["schemas"]["BreakOut"][];
             /** Can Redo */
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
+            consent: components["schemas"]["ConsentOut"] | null;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
             meeting: components["schemas"]["MeetingOut"];
             minutes: components["schemas"]["MinutesOut"] | null;
+            /** Pictures */
+            pictures: components["schemas"]["PictureOut"][];
             recording: components["schemas"]["RecordingOut"] | null;
             /** Silence */
             silence: number;

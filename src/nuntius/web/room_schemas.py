@@ -5,7 +5,19 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Passage, Title, Wire
+from nuntius.web.schemas import (
+    BreakOut,
+    Kind,
+    MarkOut,
+    MeetingOut,
+    MeetingPath,
+    Name,
+    Passage,
+    PictureOut,
+    ThereOut,
+    Title,
+    Wire,
+)
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
@@ -147,25 +159,11 @@ class PartAck(Wire):
     state: str
 
 
-class ThereOut(Wire):
-    id: int
-    name: str
-    agreed_at: datetime | None
-
-
 class AgendaOut(Wire):
     title: str
     planned: float | None
     begun: float | None
     ended: float | None
-
-
-class BreakOut(Wire):
-    kind: Literal["pause", "gap", "cut"]
-    at: float
-    seconds: float | None
-    by: str
-    made_at: datetime
 
 
 class LiveVoiceOut(Wire):
@@ -186,21 +184,6 @@ class NoteOut(Wire):
     at: float
     position: float
     private: bool
-
-
-class MarkOut(Wire):
-    id: str
-    label: str
-    text: str
-    start: float
-    end: float
-    by: str
-    mine: bool
-
-
-class PictureOut(Wire):
-    id: int
-    at: float
 
 
 class LiveLineOut(Wire):

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
@@ -12,25 +11,22 @@ from nuntius.core.live.floor import LiveFloor, live_floor
 from nuntius.core.marks import labels_of
 from nuntius.core.minutes.line import Passage
 from nuntius.core.transcript.transcript import Transcript
-from nuntius.store.capture import breaks_of, last_run
+from nuntius.store.capture import last_run
 from nuntius.store.live import voiced
 from nuntius.store.models import (
-    Consent,
     LiveLineRow,
-    MarkRow,
     Meeting,
-    Person,
     Room,
     Speaker,
-    StillPicture,
     User,
     Workspace,
 )
-from nuntius.store.notes import marks_of, notes_of
+from nuntius.store.notes import notes_of
 from nuntius.store.rooms import agenda_items, agenda_of, may_record
 from nuntius.store.transcripts import names_of, speakers_of
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
+from nuntius.web.room_facts import account_names, breaks_out, marks_out, pictures_out, there_out
 from nuntius.web.shapes import meeting_out
 
 
@@ -69,7 +65,7 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
     floor = live_floor(lines, room.heard / RATE, bool(room.partial))
     workspace = session.get_one(Workspace, meeting.workspace_id)
     run = last_run(session, room)
-    names = dict(session.execute(select(Person.user_id, Person.name).where(Person.user_id.is_not(None))).tuples().all())
+    names = account_names(session)
     agenda = agenda_of(session, meeting.id)
     on = next((row.number for row in agenda if row.begun is not None and row.ended is None), None)
     recording = room.state in ("recording", "stopping")
@@ -85,14 +81,11 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
         may_record=may_record(session, meeting, room),
         announced_at=room.announced_at,
         announced_by=names.get(room.announced_by) if room.announced_by else None,
-        there=_there(session, meeting),
+        there=there_out(session, meeting),
         agenda=[r.AgendaOut(title=a.title, planned=a.planned, begun=a.begun, ended=a.ended) for a in agenda],
         suggested=suggested(agenda_items(agenda), on, lines, now) if recording else None,
         labels=list(labels_of(meeting.kind)),
-        breaks=[
-            r.BreakOut(kind=b.kind, at=b.at, seconds=b.seconds, by=b.by, made_at=b.made_at)  # type: ignore[arg-type]
-            for b in breaks_of(session, meeting.id)
-        ],
+        breaks=breaks_out(session, meeting.id),
         voices=voices,
         holder=next((v.id for v in voices if v.label == floor.holder), None),
         held=round(floor.held, 1),
@@ -102,35 +95,11 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
             r.NoteOut(id=n.id, text=n.text, at=n.at, position=n.position, private=n.private)
             for n in notes_of(session, user, meeting.id)
         ],
-        marks=[mark_out(mark, user, names) for mark in marks_of(session, meeting.id)],
+        marks=marks_out(session, meeting.id, user),
         pictures=pictures_out(session, meeting.id),
         line_link=room.line_link,
         line_state=room.line_state,
     )
-
-
-def pictures_out(session: Session, meeting_id: str) -> list[r.PictureOut]:
-    query = select(StillPicture).where(StillPicture.meeting_id == meeting_id).order_by(StillPicture.at)
-    return [r.PictureOut(id=picture.id, at=picture.at) for picture in session.scalars(query)]
-
-
-def mark_out(mark: MarkRow, user: User, names: dict[int | None, str]) -> r.MarkOut:
-    return r.MarkOut(
-        id=mark.id,
-        label=mark.label,
-        text=mark.text,
-        start=mark.start,
-        end=mark.end,
-        by=names.get(mark.user_id, ""),
-        mine=mark.user_id == user.id,
-    )
-
-
-def _there(session: Session, meeting: Meeting) -> list[r.ThereOut]:
-    agreed = dict(
-        session.execute(select(Consent.person_id, Consent.at).where(Consent.meeting_id == meeting.id)).tuples().all()
-    )
-    return [r.ThereOut(id=p.id, name=p.name, agreed_at=agreed.get(p.id)) for p in meeting.people]
 
 
 def _voices(session: Session, meeting: Meeting, floor: LiveFloor) -> list[r.LiveVoiceOut]:

@@ -263,6 +263,41 @@ class RecordingOut(Wire):
     broken: bool
 
 
+class ThereOut(Wire):
+    id: int
+    name: str
+    agreed_at: datetime | None
+
+
+class BreakOut(Wire):
+    kind: Literal["pause", "gap", "cut"]
+    at: float
+    seconds: float | None
+    by: str
+    made_at: datetime
+
+
+class MarkOut(Wire):
+    id: str
+    label: str
+    text: str
+    start: float
+    end: float
+    by: str
+    mine: bool
+
+
+class PictureOut(Wire):
+    id: int
+    at: float
+
+
+class ConsentOut(Wire):
+    announced_at: datetime | None
+    announced_by: str | None
+    there: list[ThereOut]
+
+
 class RecordOut(Wire):
     """All that the page of a meeting shows, apart from the waveform and the sound."""
 
@@ -273,6 +308,10 @@ class RecordOut(Wire):
     spans: list[tuple[float, float, int]]
     silence: float
     minutes: MinutesOut | None
+    breaks: list[BreakOut]
+    marks: list[MarkOut]
+    pictures: list[PictureOut]
+    consent: ConsentOut | None
     can_undo: bool
     can_redo: bool
 

@@ -16,6 +16,7 @@ from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
 from nuntius.store.uploads import held_parts
 from nuntius.web import schemas as s
+from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
 
 
 def job_out(job: Job, recording: Recording | None) -> s.JobOut:
@@ -93,7 +94,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
     floor = floor_of([(a, b, v) for a, b, v in heard], recording.duration or 0.0 if recording else 0.0)
     ids = {speaker.label: speaker.id for speaker in speakers}
     undo, redo = _undoable(session, meeting, user)
-    minutes = get_minutes(session, meeting.id)
+    minutes, room = get_minutes(session, meeting.id), room_of(session, meeting.id)
     return s.RecordOut(
         meeting=meeting_out(session, meeting),
         recording=_recording_out(recording) if recording else None,
@@ -102,6 +103,10 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
         spans=[(a, b, ids[v]) for a, b, v in heard if v in ids],
         silence=floor.silence,
         minutes=minutes_out(minutes, names) if minutes else None,
+        breaks=breaks_out(session, meeting.id),
+        marks=marks_out(session, meeting.id, user),
+        pictures=pictures_out(session, meeting.id),
+        consent=consent_out(session, meeting, room) if room else None,
         can_undo=undo,
         can_redo=redo,
     )

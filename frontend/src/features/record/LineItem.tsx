@@ -73,6 +73,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
           {" · "}{line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}{" · "}
         </>
       )}
+      {line.kind === "note" && <>{line.owner.join(", ")} wrote this{" · "}</>}
       {line.state === "superseded" && "no longer holds · "}
       {line.kind === "decision" && line.state === "open" && "put off · "}
       {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}

@@ -2,12 +2,14 @@ import Redo from "@mui/icons-material/Redo";
 import Undo from "@mui/icons-material/Undo";
 import { Alert, Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { useLocation, useParams } from "react-router";
+import { Navigate, useLocation, useParams } from "react-router";
 
 import { useKeys } from "../../app/keys";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
+import { hour } from "../../shared/times";
+import { breakTold } from "../../shared/breaks";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
@@ -42,6 +44,7 @@ function Unfinished({ record, sending }: { record: RecordData; sending: Paramete
     <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
       <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>{record.meeting.title}</Typography>
       <MeetingFacts meeting={record.meeting} />
+      {record.meeting.room && record.meeting.room !== "stopped" && <Navigate to={`/meetings/${record.meeting.id}/room`} replace />}
       <Progress meeting={record.meeting} sending={sending} onChooseAgain={() => location.assign("/")} />
       <Typography color="text.secondary">You may close this page. The transcript and the minutes appear here when they are ready.</Typography>
     </Box>
@@ -90,6 +93,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
           <Typography variant="h2" component="h1" noWrap title={meeting.title}>{meeting.title}</Typography>
           <MeetingFacts meeting={meeting} />
+          {record.consent && <Kept record={record} />}
         </Box>
         {record.minutes && (
           <Tooltip title="Share of the talk that lines of the minutes rest on; open stretches on the spine are left out.">
@@ -110,6 +114,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         )}
       </Box>
       {record.recording?.broken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>The file breaks off or is damaged in places. What could be read has been used.</Alert>}
+      {record.minutes?.source === "live" && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change stays.</Alert>}
       {meeting.job && meeting.job.state !== "done" && <Box sx={{ px: 3, py: 1 }}><Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} /></Box>}
       <Box ref={frame} sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         {(!narrow || side === "minutes") && (
@@ -145,6 +150,18 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );
+}
+
+/** How the recording was announced, and where it was paused, broke off or was cut. */
+function Kept({ record }: { record: RecordData }) {
+  const { consent, breaks } = record;
+  const agreed = consent?.there.filter((p) => p.agreed_at) ?? [];
+  const facts = [
+    consent?.announced_at ? `Recording announced to all at ${hour(consent.announced_at, record.meeting.time_zone)}${consent.announced_by ? ` by ${consent.announced_by}` : ""}` : "",
+    agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
+    ...breaks.map(breakTold),
+  ].filter(Boolean);
+  return <Typography variant="body2" color="text.secondary">{facts.join(" · ")}</Typography>;
 }
 
 function unticked(record: RecordData): number {

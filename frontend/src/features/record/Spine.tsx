@@ -1,6 +1,7 @@
 import { Box, useTheme } from "@mui/material";
 import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 
+import { breakTold } from "../../shared/breaks";
 import { clock } from "../../shared/times";
 import { lane, type Lane } from "../../theme/theme";
 import { initials } from "./initials";
@@ -115,6 +116,9 @@ const Still = memo(function Still({ record, duration, y, places, narrow }: { rec
           {minutes.gaps.map(([start, end]) => <rect key={start} x={places.cover} y={y(start)} width={places.coverWidth} height={Math.max(2, y(end) - y(start))} fill={theme.palette.channel} stroke={accent} strokeWidth={0.7} />)}
         </g>
       )}
+      {record.marks.map((mark) => <path key={mark.id} d={`M${places.cover + places.coverWidth + 4} ${y(mark.start)} V${Math.max(y(mark.end), y(mark.start) + 5)}`} stroke={accent} strokeWidth={4} strokeLinecap="round"><title>{`Marked “${mark.label}” by ${mark.by}`}</title></path>)}
+      {record.breaks.map((each) => <path key={`${each.kind}${each.at}`} d={`M${places.lanes - 2} ${y(each.at)} H${places.cover + places.coverWidth}`} stroke={each.kind === "gap" ? theme.palette.error.main : soft} strokeDasharray="3 2"><title>{breakTold(each)}</title></path>)}
+      {record.pictures.map((picture) => <rect key={picture.id} x={places.cover - 7} y={y(picture.at) - 3} width={5} height={6} fill="none" stroke={soft}><title>{`Still picture at ${clock(picture.at)}`}</title></rect>)}
       {!narrow && marks(duration).map((at) => <text key={at} x={122} y={y(at) + 4} fontSize={10} fill={soft}>{clock(at)}</text>)}
     </>
   );

@@ -7,10 +7,10 @@ export interface Section {
   lines: Line[];
 }
 
-const KINDS: [Line["kind"], string][] = [["decision", "Decisions"], ["action", "Actions"]];
+const KINDS: [Line["kind"], string][] = [["note", "Notes"], ["decision", "Decisions"], ["action", "Actions"]];
 
 /**
- * The minutes in the order a reader wants them: decisions and actions first, then chapter by chapter what
+ * The minutes in the order a reader wants them: a person's notes, decisions and actions first, then chapter by chapter what
  * was said, then the questions that stayed open.
  */
 export function sections(minutes: NonNullable<RecordData["minutes"]>): Section[] {
@@ -18,7 +18,7 @@ export function sections(minutes: NonNullable<RecordData["minutes"]>): Section[]
   const open = minutes.lines.filter((l) => l.kind === "question" && l.state === "open");
   made.push({ key: "open", title: "Still open", lines: open });
   minutes.chapters.forEach((chapter, number) => {
-    const told = minutes.lines.filter((l) => l.chapter === number && l.kind !== "decision" && l.kind !== "action" && !(l.kind === "question" && l.state === "open"));
+    const told = minutes.lines.filter((l) => l.chapter === number && !KINDS.some(([kind]) => kind === l.kind) && !(l.kind === "question" && l.state === "open"));
     made.push({ key: `chapter-${number}`, title: `${chapter.title} · ${clock(chapter.start)} to ${clock(chapter.end)}`, lines: told });
   });
   return made.filter((section) => section.lines.length > 0);

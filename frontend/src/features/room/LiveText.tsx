@@ -5,7 +5,8 @@ import TextIncrease from "@mui/icons-material/TextIncrease";
 import { useEffect, useMemo, useRef, useState } from "react";
 
 import { useKeys } from "../../app/keys";
-import { clock, lasting } from "../../shared/times";
+import { breakTold } from "../../shared/breaks";
+import { clock } from "../../shared/times";
 import { SearchField } from "../record/SearchField";
 import { LiveTurn } from "./LiveTurn";
 import { findLines, liveItems, partialOf } from "./liveTurns";
@@ -94,11 +95,10 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
 }
 
 function BreakRow({ id, pause }: { id: string; pause: Break }) {
-  const long = pause.seconds === null ? "" : ` for ${pause.seconds < 1 ? "less than a second" : lasting(pause.seconds)}`;
-  const told = { pause: `Paused${long}`, gap: `The recording broke off${long}`, cut: `A stretch of ${lasting(pause.seconds ?? 0)} was removed` }[pause.kind];
+  const told = breakTold(pause);
   return (
     <Box data-item={id} data-break={pause.kind} sx={{ display: "flex", alignItems: "center", gap: 1.5, py: 1, color: pause.kind === "gap" ? "error.main" : "text.secondary", fontSize: "0.85rem", "&::before, &::after": { content: '""', flex: 1, borderTop: 1, borderColor: "divider" } }}>
-      {told}{pause.by ? ` by ${pause.by}` : ""}
+      {told.charAt(0).toUpperCase() + told.slice(1)}
     </Box>
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Button, Link, Paper, Typography } from "@mui/material";
+import { Box, Button, Link, Paper, Tooltip, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useRef, useState, type DragEvent } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
@@ -11,7 +11,9 @@ import { MeetingFacts } from "../../shared/MeetingFacts";
 import { day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
 import { BringIn } from "./BringIn";
+import { NewMeeting } from "./NewMeeting";
 import { Progress } from "./Progress";
+import { RunDemo } from "./RunDemo";
 import { useBringIn } from "./useBringIn";
 import { useUploads } from "./uploads";
 
@@ -20,7 +22,7 @@ const MOST_ACTIONS = 8;
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
 export function Today() {
-  const meetings = useQuery({ queryKey: ["meetings"], queryFn: () => body(client.GET("/api/meetings")) });
+  const meetings = useQuery({ queryKey: ["meetings"], queryFn: () => body(client.GET("/api/meetings")), refetchInterval: 10_000 });
   const actions = useQuery({ queryKey: ["actions"], queryFn: () => body(client.GET("/api/meetings/actions")) });
   const notice = useNotice();
   const navigate = useNavigate();
@@ -28,6 +30,7 @@ export function Today() {
     notice({ text: "Going on where this file stopped.", severity: "info", action: { label: "Open", run: () => navigate(`/meetings/${meetingId}`) } }), [notice, navigate]);
   const bring = useBringIn(resumed);
   const picker = useRef<HTMLInputElement>(null);
+  const [starting, setStarting] = useState(false);
   const choose = (files: FileList | null) => {
     const file = files?.[0];
     if (file) void bring.choose(file);
@@ -36,18 +39,25 @@ export function Today() {
   if (meetings.isPending) return <Loading what="Today" />;
   if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
   const all = meetings.data.meetings;
-  const busy = all.filter((m) => m.job?.state !== "done");
+  const on = all.filter((m) => m.room && m.room !== "stopped");
+  const busy = all.filter((m) => m.job?.state !== "done" && !on.includes(m));
   const check = all.filter((m) => m.job?.state === "done" && m.unchecked > 0);
   return (
     <DropZone onDrop={choose}>
       <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" } }}>
         <Box sx={{ gridColumn: "1 / -1", display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
           <Typography variant="h1" sx={{ flex: 1 }}>Today</Typography>
-          <Typography color="text.secondary" sx={{ display: { xs: "none", md: "block" } }}>Drop a recording anywhere on this page, or</Typography>
-          <Button variant="contained" onClick={() => picker.current?.click()}>Bring in a recording</Button>
+          <Button variant="contained" color="error" onClick={() => setStarting(true)}>Record a meeting</Button>
+          <Tooltip title="Or drop a recording anywhere on this page"><Button variant="outlined" onClick={() => picker.current?.click()}>Bring in a recording</Button></Tooltip>
           <input ref={picker} type="file" hidden accept={TAKEN} aria-label="Recording" onChange={(e) => { choose(e.target.files); e.target.value = ""; }} />
         </Box>
         <Box sx={{ display: "grid", gap: 4, alignContent: "start" }}>
+          <RunDemo />
+          {on.length > 0 && (
+            <Section title={`On now (${on.length})`}>
+              {on.map((m) => <OnNow key={m.id} meeting={m} />)}
+            </Section>
+          )}
           {busy.length > 0 && (
             <Section title={`Being worked on (${busy.length})`}>
               {busy.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
@@ -65,6 +75,7 @@ export function Today() {
           {actions.error && <Failure error={actions.error} />}
         </Section>
       </Box>
+      {starting && <NewMeeting onClose={() => setStarting(false)} />}
       {bring.chosen && <BringIn key={bring.chosen.file.name + bring.chosen.file.lastModified} chosen={bring.chosen} onSubmit={bring.submit} onClose={bring.close} />}
     </DropZone>
   );
@@ -104,6 +115,21 @@ function Heading({ meeting }: { meeting: Schemas["MeetingOut"] }) {
     <Link component={RouterLink} to={`/meetings/${meeting.id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>
       {meeting.title}
     </Link>
+  );
+}
+
+const ROOM_STATES = { ready: "not begun yet", recording: "being recorded", paused: "paused", stopping: "ending", stopped: "ended" };
+
+function OnNow({ meeting }: { meeting: Schemas["MeetingOut"] }) {
+  const state = meeting.room ?? "ready";
+  return (
+    <Paper sx={{ p: 2, mb: 1.5, display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
+      <Box sx={{ flex: 1, minWidth: 180 }}>
+        <Link component={RouterLink} to={`/meetings/${meeting.id}/room`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>{meeting.title}</Link>
+        <Typography variant="body2" color={state === "recording" ? "error" : "text.secondary"}>{ROOM_STATES[state]}</Typography>
+      </Box>
+      <Button size="small" variant="outlined" component={RouterLink} to={`/meetings/${meeting.id}/room`}>Open the room</Button>
+    </Paper>
   );
 }
 

@@ -219,7 +219,7 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
 
 
-@api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: r.PictureOut})
+@api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: s.PictureOut})
 def add_picture(path: s.MeetingPath) -> Response:
     """A still picture (JPEG) of what is shown, with its second in `X-At`."""
     data = request.get_data(cache=False)
@@ -235,7 +235,7 @@ def add_picture(path: s.MeetingPath) -> Response:
         db.add(picture)
         db.flush()
         rooms.touch(room)
-        return answer(r.PictureOut(id=picture.id, at=picture.at))
+        return answer(s.PictureOut(id=picture.id, at=picture.at))
 
 
 @api.get("/meetings/<meeting_id>/pictures/<int:picture_id>", operation_id="getPicture")
