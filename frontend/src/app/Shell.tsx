@@ -51,7 +51,7 @@ export function Shell() {
           ))}
         </Box>
         <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
-          <Typography variant="body2" color="text.secondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
+          <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
             {session.name} · {session.workspace}
           </Typography>
           <Tooltip title={mode === "light" ? "Dark" : "Light"}>

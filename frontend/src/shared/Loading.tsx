@@ -5,7 +5,7 @@ export function Loading({ what }: { what: string }) {
   return (
     <Box role="status" sx={{ display: "flex", gap: 2, alignItems: "center", justifyContent: "center", p: 6 }}>
       <CircularProgress size={20} />
-      <Typography color="text.secondary">Opening {what} …</Typography>
+      <Typography color="textSecondary">Opening {what} …</Typography>
     </Box>
   );
 }

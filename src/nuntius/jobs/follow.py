@@ -57,6 +57,9 @@ class Follower:
     def _guarded(self, work: Callable[[], None]) -> None:
         try:
             work()
+        except FileNotFoundError:  # the recording was put together or removed meanwhile: there is nothing to follow
+            self._over.set()
+            self._note_drafted()
         except Exception:
             log.exception("following broke off", extra={"room": self._room_id})
             self._over.set()
@@ -90,6 +93,7 @@ class Follower:
                 self._write(engine.finish(), at)
             self._over.set()
             self._draft()
+            self._note_drafted()
 
     def _begin(self) -> int:
         """The sample behind the last settled line: where hearing goes on after a break of this process."""
@@ -181,6 +185,12 @@ class Follower:
             transcript, facts = live_so_far(session, room), facts_of(session, session.get_one(Meeting, room.meeting_id))
         if transcript.word_count:
             _ = scene(transcript, facts).vectors
+
+    def _note_drafted(self) -> None:
+        with self._installation.database.write() as session:
+            room = session.get(Room, self._room_id)
+            if room is not None and room.state == "stopped":
+                room.drafted = True
 
     def _draft(self) -> None:
         """Minutes from the live text, shown until the better recogniser has heard the whole."""

@@ -12,7 +12,7 @@ from nuntius.jobs.follow import Follower
 from nuntius.jobs.line import LIVE, CallLine
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import is_dead, this_worker
-from nuntius.store.models import Meeting, MinutesRow, Room, now
+from nuntius.store.models import Room, now
 
 log = logging.getLogger(__name__)
 
@@ -67,12 +67,13 @@ class Listener:
                 self._lines[room].start()
 
     def _unfollowed(self) -> list[int]:
-        """Rooms that have sound to hear, or that ended without their minutes, and nobody alive who follows them."""
-        drafted = select(MinutesRow.id).where(MinutesRow.meeting_id == Room.meeting_id).exists()
-        wanted = or_(Room.state.in_(("recording", "paused", "stopping")), (Room.state == "stopped") & ~drafted)
+        """Rooms that have sound to hear, or that ended before all of it was heard, and nobody alive who follows them."""
+        wanted = or_(
+            Room.state.in_(("recording", "paused", "stopping")), (Room.state == "stopped") & Room.drafted.is_(False)
+        )
         with self._installation.database.read() as session:
-            query = select(Room).join(Meeting, Meeting.id == Room.meeting_id).where(wanted)
-            free = [room.id for room in session.scalars(query) if room.id not in self._followed and self._is_free(room)]
+            rooms = session.scalars(select(Room).where(wanted))
+            free = [room.id for room in rooms if room.id not in self._followed and self._is_free(room)]
         return [room for room in free if self._claim(room)]
 
     def _is_free(self, room: Room) -> bool:

@@ -63,7 +63,7 @@ def read_text(task: Task, progress: Progress) -> None:
 
 
 def gather_sound(task: Task, progress: Progress) -> None:
-    """The parts of a meeting recorded here become one FLAC file, which is kept; the parts are then removed."""
+    """The parts of a meeting recorded here become one FLAC file, which is kept."""
     files = task.installation.files
     with task.installation.database.read() as session:
         room = room_of(session, task.meeting_id)
@@ -74,8 +74,6 @@ def gather_sound(task: Task, progress: Progress) -> None:
             digest = files.keep(target)
     with task.installation.database.write() as session:
         task.recording(session).digest = digest
-    with task.installation.database.read() as session:
-        drop_sound(session, files, room)
 
 
 def prepare_sound(task: Task, progress: Progress) -> None:
@@ -163,7 +161,7 @@ def tell_voices(task: Task, progress: Progress) -> None:
 
 
 def write_turns(task: Task, progress: Progress) -> None:
-    """Words and voices joined; the pieces they came from are no longer needed. Raises SoundSilent."""
+    """Words and voices joined; the pieces they came from are no longer needed and go. Raises SoundSilent."""
     with task.installation.database.write() as session:
         recording = task.recording(session)
         rows = session.scalars(
@@ -185,6 +183,10 @@ def write_turns(task: Task, progress: Progress) -> None:
         save_transcript(session, task.meeting_id, transcript)
         _carry_corrections(session, task.meeting_id, transcript, lines)
         session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
+        room = room_of(session, task.meeting_id)
+    if room is not None:
+        with task.installation.database.read() as session:
+            drop_sound(session, task.installation.files, room)
 
 
 def _as_named_live(spans: list[Span], lines: list[LiveLineRow]) -> list[Span]:

@@ -13,7 +13,7 @@ from nuntius.store.errors import Conflict, ConsentMissing, NotFound, PartMismatc
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.models import Break, Job, Meeting, Person, Recording, Room, Run, SoundPart, User, now
-from nuntius.store.rooms import may_record, runs_of, touch
+from nuntius.store.rooms import agenda_of, may_record, runs_of, touch, turn_to
 
 LARGEST = 20 * RATE * 2  # bytes of a part: twenty seconds
 LEAST_GAP = 0.05  # seconds; less is the jitter of two clocks
@@ -55,6 +55,8 @@ def begin_run(
     session.add(run)
     if room.begun_at is None:
         room.begun_at = meeting.starts_at = now()
+        if agenda_of(session, meeting.id):
+            turn_to(session, room, 0, 0.0)
     room.state, room.held_at = "recording", now()
     session.flush()
     touch(room)

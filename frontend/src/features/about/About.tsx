@@ -32,7 +32,7 @@ export default function About() {
           </Box>
         ))}
       </Box>
-      <Typography color="text.secondary">
+      <Typography color="textSecondary">
         The licence of “speaker-diarization-community-1” is the <Link href="https://creativecommons.org/licenses/by/4.0/">Creative Commons Attribution 4.0</Link> licence. All others stand in THIRD_PARTY.md beside the program.
       </Typography>
     </Box>

@@ -38,7 +38,7 @@ export default function Archive() {
         <Typography variant="h1" sx={{ flex: 1 }}>Archive</Typography>
         <TextField size="small" label="Title, kind or person" type="search" value={wanted} onChange={(e) => setWanted(e.target.value)} />
       </Box>
-      {shown.length === 0 && <Typography color="text.secondary">{wanted ? "No meeting fits these words." : "No meetings yet. Bring in a recording on Today."}</Typography>}
+      {shown.length === 0 && <Typography color="textSecondary">{wanted ? "No meeting fits these words." : "No meetings yet. Bring in a recording on Today."}</Typography>}
       {shown.length > 0 && (
         <Box sx={{ overflowX: "auto" }}>
           <Table size="small" aria-label="Meetings">

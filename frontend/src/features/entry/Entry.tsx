@@ -32,7 +32,7 @@ function Card({ title, intro, onSubmit, busy, error, label, children }: {
     <Box component="main" sx={{ minHeight: "100dvh", display: "grid", placeItems: "center", p: 2 }}>
       <Paper component="form" onSubmit={submit} sx={{ p: 4, width: "min(420px, 100%)", display: "grid", gap: 2 }}>
         <Typography variant="h1">{title}</Typography>
-        <Typography color="text.secondary">{intro}</Typography>
+        <Typography color="textSecondary">{intro}</Typography>
         {children}
         {error && <Alert severity="error" variant="outlined">{error}</Alert>}
         <Button type="submit" variant="contained" disabled={busy}>{label}</Button>

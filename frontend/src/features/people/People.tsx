@@ -17,7 +17,7 @@ export default function People() {
     <Box sx={{ maxWidth: 1000, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
       <Typography variant="h1" sx={{ gridColumn: "1 / -1" }}>People</Typography>
       <Box>
-        <Typography color="text.secondary">Names offered when you say who was there and whose voice it is.</Typography>
+        <Typography color="textSecondary">Names offered when you say who was there and whose voice it is.</Typography>
         <List dense>
           {people.data.people.map((p) => (
             <ListItem key={p.id} divider disableGutters secondaryAction={p.has_account ? <Chip size="small" variant="outlined" label="signs in" /> : null}>
@@ -54,7 +54,7 @@ function Form({ title, note, fields, label, onSend }: { title: string; note?: st
   return (
     <Paper component="form" onSubmit={(e) => void send(e)} sx={{ p: 2.5, display: "grid", gap: 1.5 }}>
       <Typography variant="h2">{title}</Typography>
-      {note && <Typography variant="body2" color="text.secondary">{note}</Typography>}
+      {note && <Typography variant="body2" color="textSecondary">{note}</Typography>}
       {Object.entries(fields).map(([key, name]) => (
         <TextField key={key} size="small" label={name} required type={key === "password" || key === "email" ? key : "text"} value={values[key] ?? ""}
           autoComplete={key === "password" ? "new-password" : "off"} onChange={(e) => setValues({ ...values, [key]: e.target.value })} />

@@ -25,7 +25,7 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
           <Button type="submit" variant="contained" disabled={!question.trim() || asked.isPending}>Ask</Button>
         </Box>
         <Box aria-live="polite" sx={{ mt: 2, minHeight: 80 }}>
-          {asked.isPending && <Typography color="text.secondary">Looking through what was said …</Typography>}
+          {asked.isPending && <Typography color="textSecondary">Looking through what was said …</Typography>}
           {asked.error && <Alert severity="error" variant="outlined">{sentenceOf(asked.error)}</Alert>}
           {asked.data && !asked.data.found && <Typography>The record does not hold that.</Typography>}
           {asked.data?.found && (

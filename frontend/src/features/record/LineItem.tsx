@@ -66,7 +66,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
   const own = line.evidence.filter((e) => !e.of_answer);
   const answers = line.evidence.filter((e) => e.of_answer);
   return (
-    <Typography component="div" variant="body2" color="text.secondary" sx={{ fontSize: "0.8rem" }}>
+    <Typography component="div" variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
       {line.kind === "action" && (
         <>
           {line.owner.length ? line.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}

@@ -42,7 +42,7 @@ export function MinutesPane({ sections, selected, litLines, editing, onMoved, ..
           </Box>
         </Box>
       ))}
-      {sections.length === 0 && <Typography color="text.secondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
+      {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
     </Box>
   );
 }

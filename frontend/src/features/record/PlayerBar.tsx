@@ -10,7 +10,7 @@ import { Waveform } from "./Waveform";
 /** Play, position, waveform, speed, silences. */
 export function PlayerBar({ meetingId, player, duration, hasSound }: { meetingId: string; player: Player; duration: number; hasSound: boolean }) {
   if (!hasSound) {
-    return <Typography variant="body2" color="text.secondary" sx={{ p: 1.5, px: 3, borderTop: 1, borderColor: "divider" }}>This record was made from a written transcript; it has no sound.</Typography>;
+    return <Typography variant="body2" color="textSecondary" sx={{ p: 1.5, px: 3, borderTop: 1, borderColor: "divider" }}>This record was made from a written transcript; it has no sound.</Typography>;
   }
   return (
     <Box component="footer" aria-label="Player" sx={{ display: "flex", alignItems: "center", gap: { xs: 1, sm: 2 }, px: { xs: 1, sm: 2 }, height: 56, borderTop: 1, borderColor: "divider", flex: "none" }}>
@@ -18,7 +18,7 @@ export function PlayerBar({ meetingId, player, duration, hasSound }: { meetingId
         <IconButton onClick={player.toggle} aria-label={player.playing ? "Pause" : "Play"} color="primary">{player.playing ? <Pause /> : <PlayArrow />}</IconButton>
       </Tooltip>
       <Time position={player.position} />
-      <Typography variant="body2" color="text.secondary" noWrap sx={{ display: { xs: "none", sm: "block" } }}>of {clock(duration)}</Typography>
+      <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", sm: "block" } }}>of {clock(duration)}</Typography>
       <Box sx={{ flex: 1, minWidth: 0, position: "relative" }}>
         {player.failed ? <Typography variant="body2" color="error">The sound cannot be played. Load the page again.</Typography> : (
           <>

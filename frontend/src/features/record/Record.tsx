@@ -46,7 +46,7 @@ function Unfinished({ record, sending }: { record: RecordData; sending: Paramete
       <MeetingFacts meeting={record.meeting} />
       {record.meeting.room && record.meeting.room !== "stopped" && <Navigate to={`/meetings/${record.meeting.id}/room`} replace />}
       <Progress meeting={record.meeting} sending={sending} onChooseAgain={() => location.assign("/")} />
-      <Typography color="text.secondary">You may close this page. The transcript and the minutes appear here when they are ready.</Typography>
+      <Typography color="textSecondary">You may close this page. The transcript and the minutes appear here when they are ready.</Typography>
     </Box>
   );
 }
@@ -161,7 +161,7 @@ function Kept({ record }: { record: RecordData }) {
     agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
     ...breaks.map(breakTold),
   ].filter(Boolean);
-  return <Typography variant="body2" color="text.secondary">{facts.join(" · ")}</Typography>;
+  return <Typography variant="body2" color="textSecondary">{facts.join(" · ")}</Typography>;
 }
 
 function unticked(record: RecordData): number {

@@ -38,7 +38,7 @@ export function AgendaStrip({ board, seconds, floor, onTurnTo, onWrite }: Props)
         <Button size="small" onClick={() => onTurnTo(board.suggested)} sx={{ mx: 1, whiteSpace: "nowrap" }}>On to “{board.agenda[board.suggested]?.title}”?</Button>
       )}
       <Button size="small" color="inherit" onClick={() => setEditing(true)} sx={{ mx: 0.5, color: "text.secondary", fontWeight: 400, whiteSpace: "nowrap" }}>{board.agenda.length ? "Change" : "Add an agenda"}</Button>
-      <Typography variant="body2" color="text.secondary" sx={{ ml: "auto", px: 2, alignSelf: "center", whiteSpace: "nowrap", display: { xs: "none", md: "block" } }}>{floor}</Typography>
+      <Typography variant="body2" color="textSecondary" sx={{ ml: "auto", px: 2, alignSelf: "center", whiteSpace: "nowrap", display: { xs: "none", md: "block" } }}>{floor}</Typography>
       {editing && <EditAgenda board={board} onClose={() => setEditing(false)} onWrite={onWrite} />}
     </Box>
   );

@@ -25,7 +25,7 @@ export function Before({ room, recorder, actions }: { room: RoomState; recorder:
     <Box sx={{ maxWidth: 1040, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 3, gridTemplateColumns: { md: "1.1fr 1fr" }, alignItems: "start" }}>
       <Box sx={{ gridColumn: "1 / -1" }}>
         <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>{board.meeting.title}</Typography>
-        <Typography color="text.secondary">{board.meeting.kind} · nothing is being recorded yet</Typography>
+        <Typography color="textSecondary">{board.meeting.kind} · nothing is being recorded yet</Typography>
       </Box>
       <Paper sx={{ p: 2.5 }}><Consent board={board} actions={actions} /></Paper>
       <Box sx={{ display: "grid", gap: 3 }}>
@@ -47,10 +47,10 @@ export function Before({ room, recorder, actions }: { room: RoomState; recorder:
               {test.error && <Alert severity="error" variant="outlined" action={<Button color="inherit" onClick={() => test.begin(deviceId)}>Try again</Button>}>{test.error}</Alert>}
             </>
           )}
-          {source !== "microphone" && <Typography variant="body2" color="text.secondary">The browser asks what to share. Choose a tab or the whole screen and share its sound too. Still pictures are kept when something else is shown.</Typography>}
+          {source !== "microphone" && <Typography variant="body2" color="textSecondary">The browser asks what to share. Choose a tab or the whole screen and share its sound too. Still pictures are kept when something else is shown.</Typography>}
           {recorder.error && <Alert severity="error" variant="outlined">{recorder.error}</Alert>}
           <Button variant="contained" size="large" color="error" disabled={!board.may_record || recorder.state === "starting"} onClick={begin}>Begin recording</Button>
-          {!board.may_record && <Typography variant="body2" color="text.secondary">Recording can begin when it has been announced, or everybody is ticked.</Typography>}
+          {!board.may_record && <Typography variant="body2" color="textSecondary">Recording can begin when it has been announced, or everybody is ticked.</Typography>}
         </Paper>
         <Paper sx={{ p: 2.5 }}><LineToCall board={board} actions={actions} /></Paper>
       </Box>

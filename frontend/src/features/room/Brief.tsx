@@ -12,11 +12,11 @@ type Part = "so_far" | "recent" | "decided" | "promised" | "subjects" | "named" 
 
 const PARTS: [Part, string, string][] = [
   ["so_far", "so far", ""],
-  ["recent", "last two minutes", "Nothing that tells much was said in the last two minutes."],
+  ["recent", "last 2 min", "Nothing that tells much was said in the last two minutes."],
   ["decided", "decided", "Nothing has been decided so far."],
   ["promised", "promised", "Nobody has taken anything on so far."],
   ["subjects", "subjects", ""],
-  ["named", "was I named", "Your name has not been said so far."],
+  ["named", "my name", "Your name has not been said so far."],
   ["ask", "ask", ""],
 ];
 
@@ -35,7 +35,7 @@ export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: n
     <Paper component="section" aria-label="Brief" sx={{ m: { xs: 1, sm: 1.5 }, mt: 0, flex: "none", maxHeight: "45%", display: "flex", flexDirection: "column", minHeight: 0 }}>
       <Box sx={{ display: "flex", alignItems: "center", pl: 1.5 }}>
         <Typography variant="h3" component="h2">Brief</Typography>
-        <Tabs value={part ?? false} onChange={(_, next: Part) => setPart(next)} variant="scrollable" scrollButtons={false} aria-label="Parts of the brief" sx={{ minHeight: 36, flex: 1, "& .MuiTab-root": { minHeight: 36, minWidth: 0, px: 1, py: 0, fontWeight: 400, fontSize: "0.85rem" } }}>
+        <Tabs value={part ?? false} onChange={(_, next: Part) => setPart(next)} variant="scrollable" scrollButtons={false} aria-label="Parts of the brief" sx={{ ml: 0.5, minHeight: 36, flex: 1, "& .MuiTab-root": { minHeight: 36, minWidth: 0, px: 0.9, py: 0, fontWeight: 400, fontSize: "0.85rem" } }}>
           {PARTS.map(([key, label]) => <Tab key={key} value={key} label={label} />)}
         </Tabs>
         {part && <Button size="small" color="inherit" onClick={() => setPart(null)}>Close</Button>}
@@ -44,7 +44,7 @@ export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: n
         <Box sx={{ px: 1.5, pb: 1.25, overflowY: "auto", minHeight: 0 }} aria-live="polite">
           {part === "ask" ? <AskLive meetingId={meetingId} onShow={onShow} /> : (
             <>
-              {asked.isPending && <Typography color="text.secondary">Looking through what was said …</Typography>}
+              {asked.isPending && <Typography color="textSecondary">Looking through what was said …</Typography>}
               {asked.error && <Alert severity="error" variant="outlined">{sentenceOf(asked.error)}</Alert>}
               {asked.data && <Told brief={asked.data} part={part} onShow={onShow} />}
             </>
@@ -56,10 +56,10 @@ export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: n
 }
 
 function Told({ brief, part, onShow }: { brief: BriefData; part: Exclude<Part, "ask">; onShow: (at: number) => void }) {
-  if (!brief.ready) return <Typography color="text.secondary">Too little has been said yet. {brief.least}</Typography>;
+  if (!brief.ready) return <Typography color="textSecondary">Too little has been said yet. {brief.least}</Typography>;
   if (part === "subjects") return brief.subjects.map((subject) => <Row key={subject.start} text={subject.title} times={[subject.start]} onShow={onShow} />);
   const rows = brief[part];
-  if (!rows.length) return <Typography color="text.secondary">{PARTS.find(([key]) => key === part)?.[2]}</Typography>;
+  if (!rows.length) return <Typography color="textSecondary">{PARTS.find(([key]) => key === part)?.[2]}</Typography>;
   return rows.map((row, i) => <Row key={i} text={row.text} nobody={row.nobody} times={row.passages.map((p) => p.start)} onShow={onShow} />);
 }
 
@@ -67,7 +67,7 @@ function Row({ text, times, nobody, onShow }: { text: string; times: number[]; n
   return (
     <Box sx={{ py: 0.4, display: "flex", gap: 1, alignItems: "baseline", flexWrap: "wrap" }}>
       <Typography sx={{ fontFamily: SERIF, lineHeight: 1.45 }}>{text}{nobody && <Box component="span" sx={{ color: "error.main", fontSize: "0.9em" }}> — nobody took this on</Box>}</Typography>
-      {times.map((at, i) => <Link key={i} component="button" variant="body2" color="text.secondary" onClick={() => onShow(at)} aria-label={`Show ${clock(at)}`} sx={{ fontVariantNumeric: "tabular-nums" }}>{clock(at)}</Link>)}
+      {times.map((at, i) => <Link key={i} component="button" variant="body2" color="textSecondary" onClick={() => onShow(at)} aria-label={`Show ${clock(at)}`} sx={{ fontVariantNumeric: "tabular-nums" }}>{clock(at)}</Link>)}
     </Box>
   );
 }

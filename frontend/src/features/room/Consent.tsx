@@ -37,7 +37,7 @@ export function Consent({ board, actions }: { board: Board; actions: RoomActions
         <TextField size="small" label="Somebody else has come in" value={name} onChange={(e) => setName(e.target.value)} sx={{ flex: 1 }} />
         <Button type="submit" disabled={!name.trim()}>Add</Button>
       </Box>
-      {!board.consent_needed && <Typography variant="body2" color="text.secondary">This workspace lets a recording begin without either.</Typography>}
+      {!board.consent_needed && <Typography variant="body2" color="textSecondary">This workspace lets a recording begin without either.</Typography>}
     </Box>
   );
 }
@@ -67,7 +67,7 @@ function Announcement({ text }: { text: string }) {
   }
   return (
     <Box sx={{ borderLeft: 4, borderColor: "primary.main", pl: 1.5 }}>
-      <Typography variant="body2" color="text.secondary">To read out:</Typography>
+      <Typography variant="body2" color="textSecondary">To read out:</Typography>
       <Typography sx={{ fontFamily: SERIF }}>{shown}</Typography>
       <Button size="small" sx={{ ml: -0.6 }} onClick={() => setDraft(shown)}>Change the wording</Button>
     </Box>

@@ -35,7 +35,7 @@ function Form({ room, seconds, onClose, onCut }: Omit<Parameters<typeof CutOut>[
           {[30, 60, 300].map((back) => <Button key={back} size="small" color="inherit" onClick={() => { setFrom(clock(Math.max(0, until - back))); setTo(clock(until)); }}>last {back < 60 ? `${back} s` : `${back / 60} min`}</Button>)}
         </Box>
         {!fits && <Alert severity="warning" variant="outlined">Write both times as minutes:seconds, the first before the second.</Alert>}
-        {words && <Typography variant="body2" color="text.secondary" sx={{ maxHeight: 140, overflow: "auto" }}>{words}</Typography>}
+        {words && <Typography variant="body2" color="textSecondary" sx={{ maxHeight: 140, overflow: "auto" }}>{words}</Typography>}
       </DialogContent>
       <DialogActions><Button color="inherit" onClick={onClose}>Leave it</Button><Button variant="contained" color="error" disabled={!fits} onClick={() => void cut()}>Remove for good</Button></DialogActions>
     </>

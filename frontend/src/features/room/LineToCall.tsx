@@ -27,7 +27,7 @@ export function LineToCall({ board, actions, brief = false }: { board: Board; ac
   return (
     <Box component="form" onSubmit={call} sx={{ display: "grid", gap: 1.5 }}>
       <Typography variant={brief ? "h3" : "h2"} component="h2">{brief ? "Listening line (simulated call)" : "Or listen in on a call"}</Typography>
-      {!brief && <Typography variant="body2" color="text.secondary">A listening line joins by the call’s link, announces in its text channel that it records, and hears everybody. Calls are simulated here: the bridge is a small program that comes with Nuntius.</Typography>}
+      {!brief && <Typography variant="body2" color="textSecondary">A listening line joins by the call’s link, announces in its text channel that it records, and hears everybody. Calls are simulated here: the bridge is a small program that comes with Nuntius.</Typography>}
       <Box sx={{ display: "flex", gap: 1 }}>
         <TextField size="small" fullWidth label="Link of the call" placeholder="ws://…" value={link} onChange={(e) => setLink(e.target.value)} disabled={live} />
         {live

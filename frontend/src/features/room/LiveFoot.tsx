@@ -12,10 +12,10 @@ export function LiveFoot({ board, recorder, marks, running }: { board: Board; re
     <Box component="footer" aria-label="Marks" sx={{ display: "flex", alignItems: "center", gap: { xs: 0.5, sm: 1.5 }, px: { xs: 1, sm: 3 }, minHeight: 52, borderTop: 1, borderColor: "divider", flex: "none", flexWrap: { xs: "wrap", md: "nowrap" }, py: 0.5 }}>
       <MarkButton keyName="M" label="mark what was just said" disabled={!running} onPress={() => marks.markNow(KEPT)} />
       {board.labels.map((label, i) => <MarkButton key={label} keyName={String(i + 1)} label={label} disabled={!running} onPress={() => marks.markNow(label)} />)}
-      <Typography variant="body2" color="text.secondary" sx={{ display: { xs: "none", lg: "block" }, whiteSpace: "nowrap" }}>{marks.stretch ? `marking “${marks.stretch}” while you hold` : "hold a digit for a stretch"}</Typography>
+      <Typography variant="body2" color="textSecondary" sx={{ display: { xs: "none", lg: "block" }, whiteSpace: "nowrap" }}>{marks.stretch ? `marking “${marks.stretch}” while you hold` : "hold a digit for a stretch"}</Typography>
       <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1 }}>
         <Button size="small" color="inherit" onClick={captions} sx={{ color: "text.secondary", whiteSpace: "nowrap", display: { xs: "none", sm: "inline-flex" } }}>Captions window</Button>
-        {(recorder.state !== "idle" || waiting > 0) && <Typography variant="body2" color="text.secondary" sx={{ whiteSpace: "nowrap" }}>kept on this computer: {waiting} {waiting === 1 ? "part" : "parts"} waiting</Typography>}
+        {(recorder.state !== "idle" || waiting > 0) && <Typography variant="body2" color="textSecondary" sx={{ whiteSpace: "nowrap" }}>kept on this computer: {waiting} {waiting === 1 ? "part" : "parts"} waiting</Typography>}
       </Box>
     </Box>
   );

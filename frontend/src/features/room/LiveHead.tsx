@@ -24,7 +24,7 @@ export function LiveHead({ room, recorder, actions, seconds }: { room: RoomState
       <ConsentButton room={room} actions={actions} />
       <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1 }}>
         {recorder.state === "recording" && recorder.level && (
-          <Typography variant="body2" color="text.secondary" sx={{ fontVariantNumeric: "tabular-nums", whiteSpace: "nowrap", display: { xs: "none", sm: "block" } }}>level {String(Math.round(recorder.level.rms)).replace("-", "−")} dBFS</Typography>
+          <Typography variant="body2" color="textSecondary" sx={{ fontVariantNumeric: "tabular-nums", whiteSpace: "nowrap", display: { xs: "none", sm: "block" } }}>level {String(Math.round(recorder.level.rms)).replace("-", "−")} dBFS</Typography>
         )}
         <More onCut={() => setSheet("cut")} onFinish={recorder.state === "idle" ? () => setSheet("finish") : undefined} board={board} actions={actions} />
         <Buttons room={room} recorder={recorder} onStop={() => setSheet("stop")} onTakeOver={() => setSheet("take over")} onFinish={() => setSheet("finish")} />
@@ -46,7 +46,7 @@ function State({ room, recorder, seconds }: { room: RoomState; recorder: Recorde
     <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 1, color: recording ? "error.main" : "text.secondary", fontWeight: 700, whiteSpace: "nowrap" }}>
       <Box aria-hidden sx={{ width: 11, height: 11, borderRadius: recording ? "50%" : 0.5, bgcolor: "currentColor" }} />
       <span>{words} <Box component="span" sx={{ fontVariantNumeric: "tabular-nums" }}>{clock(seconds)}</Box></span>
-      {elsewhere && <Typography component="span" variant="body2" color="text.secondary">{board.source === "line" ? "from the call (simulated)" : `by ${board.recorder}`}</Typography>}
+      {elsewhere && <Typography component="span" variant="body2" color="textSecondary">{board.source === "line" ? "from the call (simulated)" : `by ${board.recorder}`}</Typography>}
     </Box>
   );
 }

@@ -87,7 +87,7 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
             <Box data-partial sx={{ color: look.contrast ? undefined : "text.secondary", lineHeight: 1.5 }}>{partial}</Box>
           </Box>
         )}
-        {items.length === 0 && !partial && <Typography color="text.secondary" sx={{ p: 2 }}>{room.board.state === "recording" ? "What is said appears here a moment after it is spoken." : "Nothing has been said yet."}</Typography>}
+        {items.length === 0 && !partial && <Typography color="textSecondary" sx={{ p: 2 }}>{room.board.state === "recording" ? "What is said appears here a moment after it is spoken." : "Nothing has been said yet."}</Typography>}
       </Box>
       {!following && <Button size="small" variant="contained" onClick={() => setFollowing(true)} sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}>Back to now</Button>}
     </Box>

@@ -23,7 +23,7 @@ export const LiveTurn = memo(function LiveTurn({ item, voice, people, found, her
     <Box data-item={item.key} data-live-turn sx={{ display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, pt: 0.75, pb: 0.25 }}>
       <Typography sx={{ color: "text.secondary", fontSize: "0.8rem", pt: "2px", fontVariantNumeric: "tabular-nums" }}>{clock(item.start)}</Typography>
       <Box sx={{ minWidth: 0 }}>
-        {voice ? <VoiceButton voice={voice} people={people} actions={actions} /> : <Typography component="span" color="text.secondary" sx={{ fontSize: "0.85rem" }}>voice not told yet</Typography>}
+        {voice ? <VoiceButton voice={voice} people={people} actions={actions} /> : <Typography component="span" color="textSecondary" sx={{ fontSize: "0.85rem" }}>voice not told yet</Typography>}
         <Box sx={{ lineHeight: 1.5, overflowWrap: "anywhere" }}>
           {item.lines.map((line) => editing === line.number
             ? <TextEditor key={line.number} label="Words of this line" text={line.text} onEnd={() => setEditing(null)} onKeep={(text) => actions.correct(line.number, text)} />

@@ -47,7 +47,7 @@ export function Pad({ pad, board, onShow, onRemoveMark }: Props) {
         {pad.notes.length ? "Another note …" : "Write a note …"}
       </Box>
       {pad.notes.length === 0 && board.marks.length === 0 && (
-        <Typography variant="body2" color="text.secondary" sx={{ pl: "60px", pr: 2, mt: 1 }}>Each paragraph is tied to the moment you begin it, and leads the minutes in your own words. “- ” makes a list, Ctrl B bold, @ names a person.</Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ pl: "60px", pr: 2, mt: 1 }}>Each paragraph is tied to the moment you begin it, and leads the minutes in your own words. “- ” makes a list, Ctrl B bold, @ names a person.</Typography>
       )}
     </Box>
   );
@@ -76,7 +76,7 @@ function MarkRow({ mark, onShow, onRemove }: { mark: Mark; onShow: (at: number) 
       <Time at={mark.start} onShow={onShow} />
       <Box sx={{ pt: 0.4 }}>
         <Chip size="small" variant="outlined" color="primary" label={mark.label} sx={{ borderRadius: 1, height: 22 }} />
-        <Typography component="span" variant="body2" color="text.secondary" sx={{ ml: 1 }}>{mark.text}{mark.end - mark.start > 1 ? ` to ${clock(mark.end)}` : ""}{mark.mine ? "" : ` · ${mark.by}`}</Typography>
+        <Typography component="span" variant="body2" color="textSecondary" sx={{ ml: 1 }}>{mark.text}{mark.end - mark.start > 1 ? ` to ${clock(mark.end)}` : ""}{mark.mine ? "" : ` · ${mark.by}`}</Typography>
       </Box>
       {mark.mine ? <Box className="tools" sx={{ opacity: { xs: 0.7, md: 0 } }}><Tool title="Take the mark away" onClick={() => onRemove(mark.id)}><Close sx={{ fontSize: 16 }} /></Tool></Box> : <span />}
     </Box>

@@ -10,7 +10,7 @@ const HEAD = 24;
 const FOOT = 30;
 const WIDTH = 150;
 /** The axis covers at least this many seconds, so that the first minute does not fill it. */
-const LEAST = 600;
+const LEAST = 240;
 
 /** The axis of time, growing downward to the line of now: who speaks, the agenda, notes and marks. */
 export function RoomSpine({ room, seconds, onShow }: { room: RoomState; seconds: number; onShow: (at: number) => void }) {

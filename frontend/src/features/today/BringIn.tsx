@@ -44,7 +44,7 @@ export function BringIn({ chosen, onSubmit, onClose }: { chosen: Chosen; onSubmi
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="bring-in-title">
       <DialogTitle id="bring-in-title">Bring in a recording</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important" }}>
-        <Typography color="text.secondary" noWrap title={chosen.file.name}>{chosen.file.name} · {size(chosen.file.size)}</Typography>
+        <Typography color="textSecondary" noWrap title={chosen.file.name}>{chosen.file.name} · {size(chosen.file.size)}</Typography>
         {!chosen.upload && !chosen.error && (
           <Box role="status">
             <Typography variant="body2" gutterBottom>Reading the file …</Typography>

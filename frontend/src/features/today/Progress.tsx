@@ -66,7 +66,7 @@ function Bar({ value, text, detail = "", tone = "goes", children }: {
 }) {
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "1fr auto", columnGap: 2, alignItems: "center" }}>
-      <Typography variant="body2" role="status" color={tone === "failed" ? "error" : "text.secondary"}>
+      <Typography variant="body2" role="status" color={tone === "failed" ? "error" : "textSecondary"}>
         {text}{tone === "goes" && ` · ${Math.floor(value * 100)} %`}{detail && ` · ${detail}`}
       </Typography>
       <Box>{children}</Box>

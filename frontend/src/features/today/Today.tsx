@@ -107,7 +107,7 @@ function Section({ title, children }: { title: string; children: React.ReactNode
 }
 
 function Empty({ children }: { children: React.ReactNode }) {
-  return <Typography color="text.secondary" sx={{ py: 1 }}>{children}</Typography>;
+  return <Typography color="textSecondary" sx={{ py: 1 }}>{children}</Typography>;
 }
 
 function Heading({ meeting }: { meeting: Schemas["MeetingOut"] }) {
@@ -126,7 +126,7 @@ function OnNow({ meeting }: { meeting: Schemas["MeetingOut"] }) {
     <Paper sx={{ p: 2, mb: 1.5, display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
       <Box sx={{ flex: 1, minWidth: 180 }}>
         <Link component={RouterLink} to={`/meetings/${meeting.id}/room`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>{meeting.title}</Link>
-        <Typography variant="body2" color={state === "recording" ? "error" : "text.secondary"}>{ROOM_STATES[state]}</Typography>
+        <Typography variant="body2" color={state === "recording" ? "error" : "textSecondary"}>{ROOM_STATES[state]}</Typography>
       </Box>
       <Button size="small" variant="outlined" component={RouterLink} to={`/meetings/${meeting.id}/room`}>Open the room</Button>
     </Paper>
@@ -157,7 +157,7 @@ function Action({ action }: { action: Schemas["OpenAction"] }) {
   return (
     <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider" }}>
       <Link component={RouterLink} to={`/meetings/${action.meeting_id}#line-${action.line_id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF }}>{action.text}</Link>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {action.owner.length ? action.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}
         {" · "}{action.due ? `by ${day(action.due)}` : "no date named"}{" · "}{action.meeting}
       </Typography>

@@ -32,6 +32,7 @@ class Room(Base):
     partial: Mapped[str] = mapped_column(default="")
     partial_start: Mapped[float] = mapped_column(default=0.0)
     last_speech: Mapped[float] = mapped_column(default=0.0)  # seconds, of the end of what was heard last
+    drafted: Mapped[bool] = mapped_column(default=False)  # the live text has been heard to its end
     listener: Mapped[str | None] = mapped_column(String(120))
     listener_at: Mapped[datetime | None]
     # choices

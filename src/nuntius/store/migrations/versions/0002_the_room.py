@@ -134,6 +134,7 @@ def upgrade() -> None:
         sa.Column("partial", sa.String(), nullable=False),
         sa.Column("partial_start", sa.Double(), nullable=False),
         sa.Column("last_speech", sa.Double(), nullable=False),
+        sa.Column("drafted", sa.Boolean(), nullable=False),
         sa.Column("listener", sa.String(length=120), nullable=True),
         sa.Column("listener_at", nuntius.store.models.base.Moment(), nullable=True),
         sa.Column("silence_stop", sa.Double(), nullable=False),
