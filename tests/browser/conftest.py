@@ -5,12 +5,13 @@ import subprocess
 import sys
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
 
-from nuntius.demonstration import EMAIL, PASSWORD, free_port, seed, wait_for
+from nuntius.demonstration import EMAIL, PARTS, PASSWORD, free_port, seed, wait_for
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
 
@@ -19,45 +20,72 @@ FLAGS = ["--no-sandbox", "--autoplay-policy=no-user-gesture-required"]
 expect.set_options(timeout=30_000)
 
 
-@dataclass(frozen=True)
+@dataclass
 class Site:
     """Where a running Nuntius is found, and how its parts are started again."""
 
     address: str
     settings: Settings
     run: Callable[[str], subprocess.Popen[bytes]]
+    processes: dict[str, subprocess.Popen[bytes]]
+
+    def kill(self, part: str) -> None:
+        """Kills a part as a power cut would."""
+        self.processes[part].kill()
+        self.processes[part].wait()
+
+    def start(self, part: str) -> None:
+        """Starts a part again and waits for the server to answer."""
+        self.processes[part] = self.run(part)
+        wait_for(f"{self.address}/api/health")
+
+    @cached_property
+    def installation(self) -> Installation:
+        """The data of the site, seen past the server."""
+        return Installation(self.settings)
 
 
 @pytest.fixture(scope="session")
 def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Site]:
     data = tmp_path_factory.mktemp("site")
-    settings = replace(Settings.from_environment({}), data=data, port=free_port(), demo=True)
+    bridge = f"ws://127.0.0.1:{free_port()}"
+    settings = replace(Settings.from_environment({}), data=data, port=free_port(), bridge=bridge, demo=True)
     installation = Installation(settings)
     seed(installation)
     installation.database.close()
-    environment = {**os.environ, "NUNTIUS_DATA": str(data), "NUNTIUS_PORT": str(settings.port), "NUNTIUS_DEMO": "1"}
+    environment = {
+        **os.environ,
+        "NUNTIUS_DATA": str(data),
+        "NUNTIUS_PORT": str(settings.port),
+        "NUNTIUS_BRIDGE": bridge,
+        "NUNTIUS_DEMO": "1",
+    }
 
     def run(part: str) -> subprocess.Popen[bytes]:
         with (data / f"{part}.log").open("ab") as log:
             return subprocess.Popen([sys.executable, "-m", "nuntius", part], env=environment, stderr=log)
 
-    processes = [run("serve"), run("worker")]
-    made = Site(f"http://127.0.0.1:{settings.port}", settings, run)
+    made = Site(f"http://127.0.0.1:{settings.port}", settings, run, {part: run(part) for part in PARTS})
     wait_for(f"{made.address}/api/health")
     yield made
-    for process in processes:
+    for process in made.processes.values():
         process.terminate()
         process.wait()
 
 
 @pytest.fixture(scope="session")
-def browser() -> Iterator[Browser]:
+def playwright() -> Iterator[Playwright]:
     if not Path(CHROMIUM).exists():
         pytest.skip("Debian's chromium is not installed")
-    with sync_playwright() as playwright:
-        opened = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        yield opened
-        opened.close()
+    with sync_playwright() as running:
+        yield running
+
+
+@pytest.fixture(scope="session")
+def browser(playwright: Playwright) -> Iterator[Browser]:
+    opened = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    yield opened
+    opened.close()
 
 
 @pytest.fixture(scope="session")

@@ -992,6 +992,8 @@ export interface components {
             pictures: components["schemas"]["PictureOut"][];
             /** Recorder */
             recorder: string | null;
+            /** Runner */
+            runner: boolean;
             /** Runs */
             runs: boolean;
             /** Silence Stop */
@@ -1595,6 +1597,8 @@ export interface components {
             has_picture: boolean;
             /** Has Sound */
             has_sound: boolean;
+            /** Is Text */
+            is_text: boolean;
             /** Loudness */
             loudness: number | null;
             /** Name */

@@ -8,6 +8,7 @@ import { Today } from "../features/today/Today";
 import { Loading } from "../shared/Loading";
 import { makeTheme } from "../theme/theme";
 import { ModeContext, useMode } from "../theme/useMode";
+import { RoomHost } from "../features/room/host";
 import { Shell } from "./Shell";
 import { NoticeProvider } from "./notices";
 import { UploadProvider } from "../features/today/uploads";
@@ -35,7 +36,7 @@ export function App() {
           <NoticeProvider>
             <BrowserRouter>
               <Entry>
-                <UploadProvider>
+                <UploadProvider><RoomHost>
                   <Suspense fallback={<Loading what="the page" />}>
                     <Routes>
                       <Route element={<Shell />}>
@@ -50,7 +51,7 @@ export function App() {
                       <Route path="meetings/:meetingId/captions" element={<Captions />} />
                     </Routes>
                   </Suspense>
-                </UploadProvider>
+                </RoomHost></UploadProvider>
               </Entry>
             </BrowserRouter>
           </NoticeProvider>

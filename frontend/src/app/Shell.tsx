@@ -4,6 +4,7 @@ import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/materia
 import { NavLink, Outlet, useNavigate } from "react-router";
 
 import { useSession } from "../features/entry/useSession";
+import { RecordingBar } from "../features/room/RecordingBar";
 import { SERIF } from "../theme/theme";
 import { useModeToggle } from "../theme/useMode";
 import { useJobEvents } from "./useJobEvents";
@@ -62,6 +63,7 @@ export function Shell() {
           <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap" }}>Sign out</Button>
         </Box>
       </Box>
+      <RecordingBar />
       <Box component="main" id="view" tabIndex={-1} sx={{ flex: 1, minHeight: 0, overflow: "auto", outline: "none" }}>
         <Outlet />
       </Box>

@@ -51,7 +51,7 @@ export function makeTheme(mode: PaletteMode): Theme {
     components: {
       MuiButton: { defaultProps: { disableElevation: true } },
       MuiPaper: { defaultProps: { variant: "outlined" } },
-      MuiTooltip: { defaultProps: { enterDelay: 500 } },
+      MuiTooltip: { defaultProps: { enterDelay: 500, describeChild: true } },
       MuiCssBaseline: {
         styleOverrides: {
           "*:focus-visible": { outline: `2px solid ${c.accent}`, outlineOffset: "2px" },

@@ -180,8 +180,9 @@ def write_turns(task: Task, progress: Progress) -> None:
             spans = _as_named_live(spans, lines)
             recording.spans = [[s.start, s.end, s.voice] for s in spans]
         transcript = join(words, spans, recording.duration or 0.0)
+        made = [*_live_corrections(lines), *_turn_corrections(session, task.meeting_id)]
         save_transcript(session, task.meeting_id, transcript)
-        _carry_corrections(session, task.meeting_id, transcript, lines)
+        _carry(session, task.meeting_id, transcript, made)
         session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
         room = room_of(session, task.meeting_id)
     if room is not None:
@@ -195,9 +196,26 @@ def _as_named_live(spans: list[Span], lines: list[LiveLineRow]) -> list[Span]:
     return relabelled(spans, matched(live, spans))
 
 
-def _carry_corrections(session: Session, meeting_id: str, transcript: Transcript, lines: list[LiveLineRow]) -> None:
-    """Makes the edits again that a person made in the live text."""
-    made = [Correction(e.start, e.end, e.text, e.person_text) for e in lines if e.person_text is not None]
+def _live_corrections(lines: list[LiveLineRow]) -> list[Correction]:
+    """What a person put right while the meeting ran."""
+    return [Correction(e.start, e.end, e.text, e.person_text) for e in lines if e.person_text is not None]
+
+
+def _turn_corrections(session: Session, meeting_id: str) -> list[Correction]:
+    """What a person put right in the turns that are about to be replaced."""
+    return [
+        Correction(heard[0].start, heard[-1].end, _text(heard), _text(unpacked(row.person_words)))
+        for row in turns_of(session, meeting_id)
+        if row.person_words is not None and (heard := unpacked(row.words))
+    ]
+
+
+def _text(words: tuple[Word, ...]) -> str:
+    return " ".join(word.text for word in words)
+
+
+def _carry(session: Session, meeting_id: str, transcript: Transcript, made: list[Correction]) -> None:
+    """Makes a person's edits again in the words of the better recogniser."""
     words = corrected_turns(transcript, made)
     for row in turns_of(session, meeting_id):
         if row.number in words:

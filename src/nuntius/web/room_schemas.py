@@ -213,6 +213,7 @@ class Board(Wire):
 
     meeting: MeetingOut
     state: Literal["ready", "recording", "paused", "stopping", "stopped"]
+    runner: bool
     recorder: str | None
     source: str | None
     runs: bool

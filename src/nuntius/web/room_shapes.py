@@ -73,6 +73,7 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
     return r.Board(
         meeting=meeting_out(session, meeting),
         state=room.state,  # type: ignore[arg-type]
+        runner=meeting.runner_id == user.id,
         recorder=names.get(run.user_id) if run and recording else None,
         source=run.source if run else None,
         runs=run is not None,

@@ -256,6 +256,7 @@ class MinutesOut(Wire):
 class RecordingOut(Wire):
     name: str
     duration: float | None
+    is_text: bool
     has_sound: bool
     has_picture: bool
     loudness: float | None

@@ -145,6 +145,7 @@ def _recording_out(recording: Recording) -> s.RecordingOut:
     return s.RecordingOut(
         name=recording.name,
         duration=recording.duration,
+        is_text=recording.is_text,
         has_sound=recording.playback_digest is not None,
         has_picture=recording.has_picture,
         loudness=recording.loudness,

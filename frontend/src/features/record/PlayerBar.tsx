@@ -8,9 +8,9 @@ import { SPEEDS, type Player } from "./usePlayer";
 import { Waveform } from "./Waveform";
 
 /** Play, position, waveform, speed, silences. */
-export function PlayerBar({ meetingId, player, duration, hasSound }: { meetingId: string; player: Player; duration: number; hasSound: boolean }) {
+export function PlayerBar({ meetingId, player, duration, hasSound, isText }: { meetingId: string; player: Player; duration: number; hasSound: boolean; isText: boolean }) {
   if (!hasSound) {
-    return <Typography variant="body2" color="textSecondary" sx={{ p: 1.5, px: 3, borderTop: 1, borderColor: "divider" }}>This record was made from a written transcript; it has no sound.</Typography>;
+    return <Typography variant="body2" color="textSecondary" sx={{ p: 1.5, px: 3, borderTop: 1, borderColor: "divider" }}>{isText ? "This record was made from a written transcript; it has no sound." : "The sound can be played in a moment, when the recording has been put together."}</Typography>;
   }
   return (
     <Box component="footer" aria-label="Player" sx={{ display: "flex", alignItems: "center", gap: { xs: 1, sm: 2 }, px: { xs: 1, sm: 2 }, height: 56, borderTop: 1, borderColor: "divider", flex: "none" }}>

@@ -146,7 +146,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       {hasSound && (record.recording?.has_picture
         ? <Box component="video" ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" playsInline sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }} />
         : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
-      <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} />
+      <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
       <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );

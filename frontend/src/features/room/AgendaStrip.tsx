@@ -26,7 +26,7 @@ export function AgendaStrip({ board, seconds, floor, onTurnTo, onWrite }: Props)
             <Tooltip key={number} title={told.state === "on" ? "This is on now" : "Turn to this item (n: the next one)"}>
               <ButtonBase
                 onClick={() => onTurnTo(told.state === "on" ? null : number)} aria-pressed={told.state === "on"}
-                sx={{ px: 1.75, borderRight: 1, borderColor: "divider", fontSize: "0.85rem", whiteSpace: "nowrap", color: told.state === "on" ? "text.primary" : "text.secondary", bgcolor: told.state === "on" ? "wash" : undefined, fontWeight: told.state === "on" ? 700 : 400 }}
+                sx={{ fontFamily: "inherit", px: 1.75, borderRight: 1, borderColor: "divider", fontSize: "0.85rem", whiteSpace: "nowrap", color: told.state === "on" ? "text.primary" : "text.secondary", bgcolor: told.state === "on" ? "wash" : undefined, fontWeight: told.state === "on" ? 700 : 400 }}
               >
                 {item.title}{told.text && <Box component="span" sx={{ ml: 0.75, color: told.late ? "error.main" : undefined, fontVariantNumeric: "tabular-nums" }}>{told.text}</Box>}
               </ButtonBase>

@@ -1,4 +1,4 @@
-import { Alert, Box, Button, LinearProgress, MenuItem, Paper, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import { Alert, Box, Button, Checkbox, FormControlLabel, LinearProgress, MenuItem, Paper, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
 import { useEffect, useState } from "react";
 
 import { WARNINGS } from "./capture/level";
@@ -7,7 +7,7 @@ import { Consent } from "./Consent";
 import { LineToCall } from "./LineToCall";
 import type { RoomState } from "./roomState";
 import { useLevelTest } from "./useLevelTest";
-import type { RecorderView } from "./useRecorder";
+import { keepsPictures, setKeepsPictures, type RecorderView } from "./useRecorder";
 import type { RoomActions } from "./useRoom";
 
 /** Before the recording: who is there and agrees, where the sound comes from, how loud it is. */
@@ -16,6 +16,7 @@ export function Before({ room, recorder, actions }: { room: RoomState; recorder:
   const [source, setSource] = useState<Source>("microphone");
   const test = useLevelTest(source !== "computer");
   const [deviceId, setDeviceId] = useState("");
+  const [pictures, setPictures] = useState(keepsPictures);
   const begin = () => {
     test.end();
     void recorder.start(source, deviceId);
@@ -47,7 +48,8 @@ export function Before({ room, recorder, actions }: { room: RoomState; recorder:
               {test.error && <Alert severity="error" variant="outlined" action={<Button color="inherit" onClick={() => test.begin(deviceId)}>Try again</Button>}>{test.error}</Alert>}
             </>
           )}
-          {source !== "microphone" && <Typography variant="body2" color="textSecondary">The browser asks what to share. Choose a tab or the whole screen and share its sound too. Still pictures are kept when something else is shown.</Typography>}
+          {source !== "microphone" && <Typography variant="body2" color="textSecondary">The browser asks what to share. Choose a tab or the whole screen and share its sound too.</Typography>}
+          {source !== "microphone" && <FormControlLabel control={<Checkbox size="small" checked={pictures} onChange={(_, on) => { setPictures(on); setKeepsPictures(on); }} />} label="Keep a still picture whenever something else is shown" />}
           {recorder.error && <Alert severity="error" variant="outlined">{recorder.error}</Alert>}
           <Button variant="contained" size="large" color="error" disabled={!board.may_record || recorder.state === "starting"} onClick={begin}>Begin recording</Button>
           {!board.may_record && <Typography variant="body2" color="textSecondary">Recording can begin when it has been announced, or everybody is ticked.</Typography>}

@@ -21,7 +21,7 @@ export default function Captions() {
   useKeys("Captions", [{ key: "+", label: "Larger text", run: look.larger }, { key: "-", label: "Smaller text", run: look.smaller }, { key: "c", label: "High contrast", run: look.toggleContrast }]);
   const items = useMemo(() => (state ? liveItems(state.lines.slice(-60), state.board.breaks).slice(-SHOWN) : []), [state]);
   const partial = state ? partialOf(state.speech, state.lines) : "";
-  useEffect(() => foot.current?.scrollIntoView({ block: "end" }), [items, partial, look.rem]);
+  useEffect(() => { void foot.current?.scrollIntoView({ block: "end" }); }, [items, partial, look.rem]);
   if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
   if (!state) return <Loading what="the captions" />;
   const names = new Map(state.board.voices.map((voice) => [voice.id, voice.name]));

@@ -18,7 +18,7 @@ export function Consent({ board, actions }: { board: Board; actions: RoomActions
   return (
     <Box sx={{ display: "grid", gap: 1.5 }}>
       <Typography variant="h2">Who is there and agrees</Typography>
-      <Announcement key={board.announcement} text={board.announcement} />
+      <Announcement key={board.announcement} text={board.announcement} needed={board.consent_needed} />
       <FormControlLabel
         control={<Checkbox checked={board.announced_at !== null} disabled={board.announced_at !== null && board.state !== "ready"} onChange={(_, on) => void actions.announce(on)} />}
         label={board.announced_at ? `Announced to all at ${hour(board.announced_at, board.meeting.time_zone)}${board.announced_by ? ` by ${board.announced_by}` : ""}` : "Announced to all"}
@@ -42,14 +42,14 @@ export function Consent({ board, actions }: { board: Board; actions: RoomActions
   );
 }
 
-function Announcement({ text }: { text: string }) {
+function Announcement({ text, needed }: { text: string; needed: boolean }) {
   const queries = useQueryClient();
   const [draft, setDraft] = useState<string | null>(null);
   const [shown, setShown] = useState(text);
+  const [free, setFree] = useState(!needed);
   const save = async () => {
     if (!draft?.trim()) return;
-    const workspace = await body(client.GET("/api/workspace"));
-    const saved = await body(client.PUT("/api/workspace", { body: { ...workspace, announcement: draft.trim() } }));
+    const saved = await body(client.PUT("/api/workspace", { body: { announcement: draft.trim(), consent_needed: !free } }));
     setShown(saved.announcement);
     setDraft(null);
     void queries.invalidateQueries({ queryKey: ["room"] });
@@ -58,6 +58,7 @@ function Announcement({ text }: { text: string }) {
     return (
       <Box>
         <TextField multiline fullWidth size="small" value={draft} onChange={(e) => setDraft(e.target.value)} slotProps={{ htmlInput: { "aria-label": "Announcement", maxLength: 2000 } }} />
+        <FormControlLabel control={<Checkbox size="small" checked={free} onChange={(_, on) => setFree(on)} />} label="Recording may begin without announcement or ticks" />
         <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
           <Button size="small" variant="contained" disabled={!draft.trim()} onClick={() => void save()}>Keep for all meetings</Button>
           <Button size="small" color="inherit" onClick={() => setDraft(null)}>Leave as it was</Button>

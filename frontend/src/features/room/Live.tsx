@@ -43,7 +43,7 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0 }}>
       <LiveHead room={room} recorder={recorder} actions={actions} seconds={seconds} />
       <AgendaStrip board={board} seconds={seconds} floor={floor.line} onTurnTo={(number) => void actions.turnTo(number, now())} onWrite={(items) => actions.writeAgenda(items)} />
-      <Alerts room={room} recorder={recorder} actions={actions} floor={mine ? floor.notice : ""} />
+      <Alerts room={room} recorder={recorder} actions={actions} floor={mine || board.runner ? floor.notice : ""} />
       {narrow && (
         <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "notes" | "said" | null) => next && setSide(next)} aria-label="What to show" sx={{ px: 1, py: 0.5 }}>
           <ToggleButton value="notes" sx={{ py: 0.4 }}>Notes</ToggleButton>

@@ -23,8 +23,8 @@ export function LiveFoot({ board, recorder, marks, running }: { board: Board; re
 
 function MarkButton({ keyName, label, disabled, onPress }: { keyName: string; label: string; disabled: boolean; onPress: () => void }) {
   return (
-    <ButtonBase disabled={disabled} onClick={onPress} sx={{ px: 0.75, py: 0.75, borderRadius: 1, gap: 0.6, whiteSpace: "nowrap", opacity: disabled ? 0.5 : 1, "&:hover": { bgcolor: "action.hover" } }}>
-      <Box component="b" aria-hidden>{keyName}</Box> <Typography component="span" variant="body2">{label}</Typography>
+    <ButtonBase disabled={disabled} onClick={onPress} sx={{ fontFamily: "inherit", px: 0.75, py: 0.75, borderRadius: 1, gap: 0.6, whiteSpace: "nowrap", opacity: disabled ? 0.5 : 1, "&:hover": { bgcolor: "action.hover" } }}>
+      <Box component="b" aria-hidden sx={{ display: { xs: keyName === "M" ? "none" : "inline", sm: "inline" } }}>{keyName}</Box> <Typography component="span" variant="body2">{label}</Typography>
     </ButtonBase>
   );
 }

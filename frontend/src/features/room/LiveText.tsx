@@ -9,9 +9,9 @@ import { breakTold } from "../../shared/breaks";
 import { clock } from "../../shared/times";
 import { SearchField } from "../record/SearchField";
 import { LiveTurn } from "./LiveTurn";
-import { findLines, liveItems, partialOf } from "./liveTurns";
+import { findLines, liveItems, partialOf, stable, type LiveItem } from "./liveTurns";
 import type { RoomState } from "./roomState";
-import type { Break, LiveLine, Speech } from "./types";
+import type { Break, LiveLine, LiveVoice, Speech } from "./types";
 import type { RoomActions } from "./useRoom";
 import { useTextSize } from "./useTextSize";
 
@@ -26,12 +26,11 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
   const [wanted, setWanted] = useState("");
   const [at, setAt] = useState(0);
   const look = useTextSize();
-  const items = useMemo(() => liveItems(lines, room.board.breaks), [lines, room.board.breaks]);
+  const items = useLiveItems(lines, room.board.breaks);
   const found = useMemo(() => findLines(lines, wanted), [lines, wanted]);
   const here = found[Math.min(at, found.length - 1)];
   const voices = useMemo(() => new Map(room.board.voices.map((voice) => [voice.id, voice])), [room.board.voices]);
-  const taken = useMemo(() => new Set(room.board.voices.filter((v) => v.named).map((v) => v.name)), [room.board.voices]);
-  const people = room.board.there.map((p) => p.name).filter((name) => !taken.has(name));
+  const people = useFreePeople(room);
   const partial = partialOf(speech, lines);
 
   useEffect(() => {
@@ -79,7 +78,7 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
         sx={{ flex: 1, minHeight: 0, overflowY: "auto", px: { xs: 1, sm: 2 }, pb: 3, pt: 1, fontSize: `${look.rem}rem`, outlineOffset: -2, ...(look.contrast ? { bgcolor: (t) => t.palette.mode === "dark" ? "#000" : "#fff", color: (t) => t.palette.mode === "dark" ? "#fff" : "#000" } : {}) }}
       >
         {items.map((item) => item.type === "break" ? <BreakRow key={item.key} id={item.key} pause={item.pause} /> : (
-          <LiveTurn key={item.key} item={item} voice={item.voice === null ? undefined : voices.get(item.voice)} people={people} found={found} here={here} actions={actions} />
+          <LiveTurn key={item.key} item={item} {...voiceOf(item.voice === null ? undefined : voices.get(item.voice))} people={people} found={found} here={here} actions={actions} />
         ))}
         {partial && (
           <Box sx={{ display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, pt: 0.5 }}>
@@ -92,6 +91,27 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
       {!following && <Button size="small" variant="contained" onClick={() => setFollowing(true)} sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}>Back to now</Button>}
     </Box>
   );
+}
+
+/** The items, with those objects kept in which nothing changed. */
+function useLiveItems(lines: LiveLine[], breaks: Break[]): LiveItem[] {
+  const [kept, setKept] = useState<{ lines: LiveLine[]; breaks: Break[]; items: LiveItem[] }>({ lines: [], breaks: [], items: [] });
+  if (kept.lines === lines && kept.breaks === breaks) return kept.items;
+  const items = stable(liveItems(lines, breaks), kept.items);
+  setKept({ lines, breaks, items });
+  return items;
+}
+
+/** Names of those who are there and bear no voice yet; the same list as long as it says the same. */
+function useFreePeople(room: RoomState): readonly string[] {
+  const taken = new Set(room.board.voices.filter((v) => v.named).map((v) => v.name));
+  const key = JSON.stringify(room.board.there.map((p) => p.name).filter((name) => !taken.has(name)));
+  return useMemo(() => JSON.parse(key) as string[], [key]);
+}
+
+/** What a turn shows of its voice, in plain values. */
+function voiceOf(voice: LiveVoice | undefined) {
+  return { voiceId: voice?.id ?? null, voiceName: voice?.name ?? "", named: voice?.named ?? false };
 }
 
 function BreakRow({ id, pause }: { id: string; pause: Break }) {

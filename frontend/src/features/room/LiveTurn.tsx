@@ -4,12 +4,14 @@ import { memo, useState, type FormEvent } from "react";
 import { clock } from "../../shared/times";
 import { TextEditor } from "../record/TextEditor";
 import type { LiveItem } from "./liveTurns";
-import type { LiveLine, LiveVoice } from "./types";
+import type { LiveLine } from "./types";
 import type { RoomActions } from "./useRoom";
 
 interface Props {
   item: Extract<LiveItem, { type: "turn" }>;
-  voice: LiveVoice | undefined;
+  voiceId: number | null;
+  voiceName: string;
+  named: boolean;
   people: readonly string[];
   found: readonly number[];
   here: number | undefined;
@@ -17,13 +19,13 @@ interface Props {
 }
 
 /** One live turn: time, voice, lines that can be corrected where they stand. */
-export const LiveTurn = memo(function LiveTurn({ item, voice, people, found, here, actions }: Props) {
+export const LiveTurn = memo(function LiveTurn({ item, voiceId, voiceName, named, people, found, here, actions }: Props) {
   const [editing, setEditing] = useState<number | null>(null);
   return (
-    <Box data-item={item.key} data-live-turn sx={{ display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, pt: 0.75, pb: 0.25 }}>
+    <Box data-item={item.key} data-live-turn sx={{ display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, pt: 0.75, pb: 0.25, contentVisibility: "auto", containIntrinsicSize: "auto 60px" }}>
       <Typography sx={{ color: "text.secondary", fontSize: "0.8rem", pt: "2px", fontVariantNumeric: "tabular-nums" }}>{clock(item.start)}</Typography>
       <Box sx={{ minWidth: 0 }}>
-        {voice ? <VoiceButton voice={voice} people={people} actions={actions} /> : <Typography component="span" color="textSecondary" sx={{ fontSize: "0.85rem" }}>voice not told yet</Typography>}
+        {voiceId !== null ? <VoiceButton voice={{ id: voiceId, name: voiceName, named }} people={people} actions={actions} /> : <Typography component="span" color="textSecondary" sx={{ fontSize: "0.85rem" }}>voice not told yet</Typography>}
         <Box sx={{ lineHeight: 1.5, overflowWrap: "anywhere" }}>
           {item.lines.map((line) => editing === line.number
             ? <TextEditor key={line.number} label="Words of this line" text={line.text} onEnd={() => setEditing(null)} onKeep={(text) => actions.correct(line.number, text)} />
@@ -48,7 +50,7 @@ function Words({ line, found, here, onEdit }: { line: LiveLine; found: boolean; 
   );
 }
 
-function VoiceButton({ voice, people, actions }: { voice: LiveVoice; people: readonly string[]; actions: RoomActions }) {
+function VoiceButton({ voice, people, actions }: { voice: { id: number; name: string; named: boolean }; people: readonly string[]; actions: RoomActions }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [typed, setTyped] = useState("");
   const choose = (name: string | null) => {

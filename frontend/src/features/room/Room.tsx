@@ -1,28 +1,31 @@
 import { Alert, Box, Button, Typography } from "@mui/material";
-import { useParams } from "react-router";
-import { Link as RouterLink } from "react-router";
+import { Link as RouterLink, useParams } from "react-router";
 
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { Before } from "./Before";
+import { useOpenRoom } from "./host";
 import { Live } from "./Live";
-import { useRecorder } from "./useRecorder";
-import { useRoom } from "./useRoom";
 
 /** A meeting being recorded: before it begins, while it runs, and the way to its record when it has ended. */
 export default function Room() {
   const { meetingId = "" } = useParams();
-  return <Opened key={meetingId} meetingId={meetingId} />;
+  const { meetingId: held, room, error, retry, recorder, actions } = useOpenRoom(meetingId);
+  if (held && held !== meetingId) return <Elsewhere meetingId={held} />;
+  if (error) return <Failure error={error} onRetry={retry} />;
+  if (!room) return <Loading what="the room" />;
+  if (room.board.state === "stopped") return <Ended meetingId={meetingId} title={room.board.meeting.title} waiting={recorder.waiting.parts} />;
+  if (room.board.state === "ready" && recorder.state !== "recording") return <Before room={room} recorder={recorder} actions={actions} />;
+  return <Live room={room} recorder={recorder} actions={actions} />;
 }
 
-function Opened({ meetingId }: { meetingId: string }) {
-  const { query, state, ...actions } = useRoom(meetingId);
-  const recorder = useRecorder(meetingId, state);
-  if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
-  if (!state) return <Loading what="the room" />;
-  if (state.board.state === "stopped") return <Ended meetingId={meetingId} title={state.board.meeting.title} waiting={recorder.waiting.parts} />;
-  if (state.board.state === "ready" && recorder.state !== "recording") return <Before room={state} recorder={recorder} actions={actions} />;
-  return <Live room={state} recorder={recorder} actions={actions} />;
+function Elsewhere({ meetingId }: { meetingId: string }) {
+  return (
+    <Box sx={{ maxWidth: 640, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2, justifyItems: "start" }}>
+      <Typography>This page records another meeting. Stop that one first, or open this room in another tab.</Typography>
+      <Button variant="contained" component={RouterLink} to={`/meetings/${meetingId}/room`}>Back to the recording</Button>
+    </Box>
+  );
 }
 
 function Ended({ meetingId, title, waiting }: { meetingId: string; title: string; waiting: number }) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { findLines, liveItems, partialOf } from "./liveTurns";
+import { findLines, liveItems, partialOf, stable } from "./liveTurns";
 import type { LiveLine } from "./types";
 
 const line = (number: number, start: number, voice: number | null, text = `line ${number}`): LiveLine => ({ number, start, end: start + 2, text, heard: null, voice });
@@ -19,6 +19,16 @@ describe("liveItems", () => {
 
   it("leaves out lines that were cut", () => {
     expect(liveItems([line(1, 0, 1, "")], [])).toEqual([]);
+  });
+});
+
+describe("stable", () => {
+  it("keeps the objects of turns in which nothing changed", () => {
+    const lines = [line(1, 0, 1), line(2, 5, 2)];
+    const before = liveItems(lines, []);
+    const after = stable(liveItems([...lines, line(3, 7.2, 2)], []), before);
+    expect(after[0]).toBe(before[0]);
+    expect(after[1]).not.toBe(before[1]);
   });
 });
 

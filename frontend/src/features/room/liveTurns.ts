@@ -30,6 +30,20 @@ export function liveItems(lines: readonly LiveLine[], breaks: readonly Break[]):
   return items;
 }
 
+/** The same items, each the very object of `before` where nothing in it has changed, so that it need not be drawn anew. */
+export function stable(items: LiveItem[], before: readonly LiveItem[]): LiveItem[] {
+  const old = new Map(before.map((item) => [item.key, item]));
+  return items.map((item) => {
+    const known = old.get(item.key);
+    return known && sameItem(known, item) ? known : item;
+  });
+}
+
+function sameItem(a: LiveItem, b: LiveItem): boolean {
+  if (a.type === "break" || b.type === "break") return a.type === "break" && b.type === "break" && a.pause.seconds === b.pause.seconds;
+  return a.voice === b.voice && a.lines.length === b.lines.length && a.lines.every((line, i) => line === b.lines[i]);
+}
+
 function goesOn(voice: number | null, line: LiveLine, before: LiveLine): boolean {
   return voice === line.voice && line.start - before.end <= BREAK;
 }

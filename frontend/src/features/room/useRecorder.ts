@@ -40,6 +40,12 @@ function recorderId(): string {
   return made;
 }
 
+const PICTURES = "nuntius.pictures";
+
+/** Whether still pictures of a shared screen are kept: a choice of this computer. */
+export const keepsPictures = (): boolean => localStorage.getItem(PICTURES) !== "no";
+export const setKeepsPictures = (on: boolean): void => localStorage.setItem(PICTURES, on ? "yes" : "no");
+
 export function useRecorder(meetingId: string, room: RoomState | null): RecorderView {
   const notice = useNotice();
   const [state, setState] = useState<RecorderState>("idle");
@@ -65,6 +71,12 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
   const ready = useMemo(() => openPartStore().then((store) => new Recorder(meetingId, store, server, listener)), [listener, meetingId, server]);
   useEffect(() => {
     let gone = false;
+    ended.current = false;
+    recorder.current = null;
+    if (!meetingId) return;
+    setError("");
+    setBroken(null);
+    setWaiting(NOTHING);
     ready.then(async (made) => {
       if (gone) return;
       recorder.current = made;
@@ -91,7 +103,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
       const made = await ready;
       unlock.current = await lock(meetingId);
       setLevels([]);
-      await made.start(source, deviceId, roomRef.current?.speech.duration ?? 0, takeOver);
+      await made.start(source, deviceId, { already: roomRef.current?.speech.duration ?? 0, takeOver, pictures: keepsPictures() });
       setBroken(null);
       setState("recording");
     } catch (problem) {
@@ -146,6 +158,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     }
   }, [broken, notice, roomState, start, state]);
 
+  useWakeLock(state === "recording");
   useLeaveWarning(state === "recording" || state === "starting" || waiting.parts > 4);
   return {
     state, level: levels[levels.length - 1] ?? null, warning: warningOf(levels), waiting, error: error || waiting.refused,
@@ -203,6 +216,23 @@ async function lockFree(meetingId: string): Promise<boolean> {
   if (!("locks" in navigator)) return true;
   const held = (await navigator.locks.query()).held ?? [];
   return !held.some((each) => each.name === `nuntius-room-${meetingId}`);
+}
+
+/** Keeps the screen of a phone awake, since a sleeping page hears nothing. */
+function useWakeLock(active: boolean): void {
+  useEffect(() => {
+    if (!active || !("wakeLock" in navigator)) return;
+    let held: WakeLockSentinel | null = null;
+    const ask = () => {
+      if (document.visibilityState === "visible") navigator.wakeLock.request("screen").then((lock) => { held = lock; }, () => undefined);
+    };
+    ask();
+    document.addEventListener("visibilitychange", ask);
+    return () => {
+      document.removeEventListener("visibilitychange", ask);
+      void held?.release();
+    };
+  }, [active]);
 }
 
 function useLeaveWarning(active: boolean): void {

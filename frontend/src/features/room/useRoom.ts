@@ -1,33 +1,30 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useReducer, useState } from "react";
+import { useCallback, useEffect, useMemo, useReducer } from "react";
 
 import { body, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { roomReducer } from "./roomState";
 import type { Board, LiveLine, Speech } from "./types";
 
-/** A room as it is now and as it goes on, with everything a person can do in it. */
+/** A room as it is now and as it goes on, with everything a person can do in it; none for an empty `meetingId`. */
 export function useRoom(meetingId: string) {
   const notice = useNotice();
   const queries = useQueryClient();
   const [state, act] = useReducer(roomReducer, null);
-  const [connected, setConnected] = useState(true);
   const path = useMemo(() => ({ meeting_id: meetingId }), [meetingId]);
   const query = useQuery({
     queryKey: ["room", meetingId],
     queryFn: () => bodyAs("RoomOut", client.GET("/api/meetings/{meeting_id}/room", { params: { path } })),
-    staleTime: Infinity, gcTime: 0,
+    staleTime: Infinity, gcTime: 0, enabled: meetingId !== "",
   });
   useEffect(() => {
     if (query.data) act({ type: "all", room: query.data, at: Date.now() });
   }, [query.data]);
 
-  const known = !!query.data;
+  const known = meetingId !== "" && !!query.data;
   useEffect(() => {
     if (!known) return;
     const source = new EventSource(`/api/meetings/${meetingId}/room/events`);
-    source.onopen = () => setConnected(true);
-    source.onerror = () => setConnected(false);
     source.addEventListener("board", (e: MessageEvent<string>) => act({ type: "board", board: JSON.parse(e.data) as Board }));
     source.addEventListener("lines", (e: MessageEvent<string>) => act({ type: "lines", lines: JSON.parse(e.data) as LiveLine[] }));
     source.addEventListener("speech", (e: MessageEvent<string>) => act({ type: "speech", speech: JSON.parse(e.data) as Speech, at: Date.now() }));
@@ -84,7 +81,7 @@ export function useRoom(meetingId: string) {
     };
   }, [carry, path]);
 
-  return { query, state, connected, show: (board: Board) => act({ type: "board", board }), ...actions };
+  return { query, state, actions };
 }
 
-export type RoomActions = Omit<ReturnType<typeof useRoom>, "query" | "state">;
+export type RoomActions = ReturnType<typeof useRoom>["actions"];

@@ -52,7 +52,7 @@ export class Recorder {
   }
 
   /** Opens the source and records; `already` is what has been recorded before, in seconds. */
-  async start(source: Source, deviceId: string, already: number, takeOver = false): Promise<void> {
+  async start(source: Source, deviceId: string, { already, takeOver, pictures }: { already: number; takeOver: boolean; pictures: boolean }): Promise<void> {
     this.opened ??= await openSource(source, deviceId);
     this.opened.track.onended = () => this.listener.lost();
     try {
@@ -68,7 +68,7 @@ export class Recorder {
       throw error;
     }
     const picture = this.opened.picture;
-    if (picture) this.unwatch = watchPicture(picture, (jpeg) => void this.server.picture(this.recorded, jpeg).catch(() => undefined));
+    if (picture && pictures) this.unwatch = watchPicture(picture, (jpeg) => void this.server.picture(this.recorded, jpeg).catch(() => undefined));
   }
 
   /** Stops listening; the source stays open, but silent, to go on with. */

@@ -1,0 +1,314 @@
+"""A meeting recorded in the browser, with real sound through the fake microphone and the real engines."""
+
+import re
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import numpy as np
+import pytest
+from playwright.sync_api import Browser, Page, Playwright, expect
+from sqlalchemy import select
+
+from nuntius.core.audio.decode import RATE, Samples, load
+from nuntius.demonstration import PASSWORD
+from nuntius.store.accounts import create_account
+from nuntius.store.capture import breaks_of
+from nuntius.store.models import LiveLineRow, User, Workspace
+from tests.browser.conftest import Site
+from tests.browser.microphone import Desk, begin, held_sound, open_room, place, room, stop, until_held
+from tests.browser.test_everywhere import faults
+from tests.help import write_wav
+
+pytestmark = pytest.mark.browser
+DEMO = Path(__file__).parents[2] / "demo/bring-me-in.ogg"
+LEAD = 4.0  # seconds of silence before the talk, while the room is opened
+
+
+@pytest.fixture(scope="session")
+def talk() -> Samples:
+    """The first minute of the open day's planning."""
+    return load(DEMO)[: 60 * RATE]
+
+
+@pytest.fixture
+def desk(playwright: Playwright, site: Site, state: dict[str, object], tmp_path: Path, talk: Samples) -> Iterator[Desk]:
+    sound = tmp_path / "talk.wav"
+    write_wav(sound, np.concatenate([np.zeros(round(LEAD * RATE), np.float32), talk]), RATE)
+    made = Desk(playwright, site, state, tmp_path / "profile", sound)
+    yield made
+    made.close()
+
+
+def breaks(site: Site, meeting: str) -> list[tuple[str, float, float | None]]:
+    with site.installation.database.read() as session:
+        return [(each.kind, each.at, each.seconds) for each in breaks_of(session, meeting)]
+
+
+def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
+    page = desk.open()
+    meeting = open_room(page, "Open day, live", "The open day 5\nSafety 5")
+    expect(page.get_by_role("button", name="Begin recording")).to_be_disabled()
+    expect(page.get_by_text("dBFS")).to_be_visible()
+    assert faults(page) == []
+    begin(page)
+    said = page.get_by_role("log", name="What is said")
+    expect(said).to_contain_text("open day", ignore_case=True)
+    expect(said).to_contain_text("happy", ignore_case=True)
+    page.keyboard.press("m")
+    expect(page.locator("[data-mark]")).to_have_count(1)
+    page.get_by_role("button", name="Write a note …").click()
+    page.keyboard.type("Ask the lifeboat crew for **two boats**")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name=re.compile("Safety")).click()
+    expect(page.get_by_role("button", name=re.compile("Safety"))).to_have_attribute("aria-pressed", "true")
+    expect(said).to_contain_text("name this voice", timeout=40_000)
+    said.get_by_role("button", name=re.compile("^Voice [A-Z]")).first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Maren Tull").click()
+    expect(said.get_by_role("button", name="Maren Tull").first).to_be_visible()
+    line = said.locator("[data-line]").first
+    heard = line.inner_text()
+    line.click()
+    page.get_by_label("Words of this line").fill(f"Surely {heard.strip()}")
+    page.keyboard.press("Enter")
+    expect(said).to_contain_text("Surely")
+    assert faults(page) == []
+    until_held(site, meeting, 40)
+    stop(page)
+    recorded = held_sound(site, meeting)
+    _, alike = place(recorded[12 * RATE : 34 * RATE], np.concatenate([np.zeros(8 * RATE, np.float32), talk]))
+    assert alike > 0.99, "what was recorded is not what was spoken"
+
+    stopped = time.monotonic()
+    page.get_by_role("link", name="Open the record").click()
+    expect(page.get_by_text("These minutes are from the live text")).to_be_visible(timeout=10_000)
+    assert time.monotonic() - stopped < 15
+    notes = page.get_by_role("region", name="Notes")
+    expect(notes).to_contain_text("Ask the lifeboat crew for two boats")
+    expect(page.get_by_text("These minutes are from the live text")).to_have_count(0, timeout=240_000)
+    expect(notes).to_contain_text("Ask the lifeboat crew for two boats")
+    transcript = page.get_by_role("region", name="Transcript")
+    expect(transcript).to_contain_text("Surely")
+    expect(transcript).to_contain_text("Maren Tull")
+    expect(page.get_by_text("Recording announced to all")).to_be_visible()
+    record = site.installation.settings.data / "files" / "uploads"
+    assert not any(record.glob("run-*/*")), "parts are left beside the recording"
+
+
+def test_nothing_is_lost_when_the_line_is_away_and_the_server_is_killed(desk: Desk, site: Site, talk: Samples) -> None:
+    page = desk.open()
+    meeting = open_room(page, "Away for a while")
+    begin(page)
+    until_held(site, meeting, 3)
+    assert desk.context is not None
+    desk.context.set_offline(True)
+    expect(page.get_by_text("The server cannot be reached")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"kept on this computer: ([6-9]|1\d) parts waiting"))).to_be_visible()
+    desk.context.set_offline(False)
+    expect(page.get_by_text("The server cannot be reached")).to_have_count(0)
+    until_held(site, meeting, 10)
+    site.kill("serve")
+    site.kill("listen")
+    expect(page.get_by_text("The server cannot be reached")).to_be_visible()
+    time.sleep(3)  # away for this long
+    site.start("serve")
+    site.start("listen")
+    expect(page.get_by_text("The server cannot be reached")).to_have_count(0)
+    until_held(site, meeting, 24)
+    expect(page.get_by_role("log", name="What is said")).to_contain_text("lifeboat", ignore_case=True)
+    stop(page)
+    sound = held_sound(site, meeting)
+    whole = np.concatenate([np.zeros(8 * RATE, np.float32), talk])
+    first, last = place(sound[8 * RATE : 10 * RATE], whole), place(sound[20 * RATE : 22 * RATE], whole)
+    assert first[1] > 0.98 and last[1] > 0.98
+    assert abs((last[0] - first[0]) - 12.0) < 0.05, "sound between them is missing"
+    assert breaks(site, meeting) == []
+
+
+def test_a_killed_browser_goes_on_and_the_gap_is_marked(desk: Desk, site: Site) -> None:
+    page = desk.open()
+    meeting = open_room(page, "A crash")
+    begin(page)
+    until_held(site, meeting, 5)
+    killed = time.time()
+    desk.kill()
+    before = room(site, meeting).held / RATE
+    begun = room(site, meeting).begun_at
+    assert begun is not None
+    page = desk.open()
+    page.goto(f"/meetings/{meeting}/room")
+    expect(page.get_by_text("The recording had broken off and goes on.")).to_be_visible()
+    until_held(site, meeting, before + 4)
+    expect(page.locator("[data-break=gap]")).to_be_visible()
+    stop(page)
+    ((kind, at, seconds),) = breaks(site, meeting)
+    assert kind == "gap" and seconds is not None
+    spoken = killed - begun.timestamp()
+    assert spoken - at < 1.0, f"{spoken - at:.2f} s from before the crash are missing"
+    told = room(site, meeting).held / RATE + seconds
+    assert abs((time.time() - begun.timestamp()) - told) < 3.0, "gap and sound do not add up to the time that passed"
+
+
+def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) -> None:
+    page = desk.open()
+    meeting = open_room(page, "A private word")
+    begin(page)
+    until_held(site, meeting, 7)
+    page.get_by_role("button", name="Pause").click()
+    expect(page.get_by_text("Paused at").first).to_be_visible()
+    paused = room(site, meeting).held
+    time.sleep(9)  # what is private is said in this time
+    assert room(site, meeting).held == paused
+    page.get_by_role("button", name="Go on").click()
+    until_held(site, meeting, paused / RATE + 6)
+    expect(page.locator("[data-break=pause]")).to_be_visible()
+    stop(page)
+    sound = held_sound(site, meeting)
+    whole = np.concatenate([np.zeros(8 * RATE, np.float32), talk])
+    last = place(sound[paused - 2 * RATE : paused - RATE // 4], whole)
+    private = round((last[0] + 3.5) * RATE)
+    assert place(whole[private : private + 3 * RATE], sound)[1] < 0.5, "sound of the pause was kept"
+    after = place(sound[paused + RATE : paused + 4 * RATE], whole)
+    assert after[1] > 0.9 and after[0] - last[0] > 9
+    ((kind, at, seconds),) = breaks(site, meeting)
+    assert (kind, at) == ("pause", pytest.approx(paused / RATE, abs=0.01))
+    assert seconds == pytest.approx(9, abs=2.5)
+    with site.installation.database.read() as session:
+        lines = session.scalars(select(LiveLineRow).where(LiveLineRow.meeting_id == meeting))
+        assert not any(line.start < paused / RATE + 0.2 < line.end - 0.2 for line in lines)
+
+
+def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, browser: Browser) -> None:
+    with site.installation.database.write() as session:
+        workspace = session.scalars(select(Workspace)).one()
+        if session.scalar(select(User).where(User.email == "ines@saltmarsh.example")) is None:
+            create_account(session, workspace, "Ines Carvell", "ines@saltmarsh.example", PASSWORD)
+            _hand_over(session, workspace)
+    page = desk.open()
+    meeting = open_room(page, "Watched by two")
+    begin(page)
+    until_held(site, meeting, 2)
+    assert desk.context is not None
+    second = desk.context.new_page()
+    second.goto(f"/meetings/{meeting}/room")
+    second.get_by_role("button", name="Record here").click()
+    second.get_by_role("dialog").get_by_role("button", name="Record here").click()
+    expect(second.get_by_text("Another tab of this browser records this meeting")).to_be_visible()
+    second.close()
+
+    context = browser.new_context(base_url=site.address, viewport={"width": 390, "height": 844}, locale="en-GB")
+    ines = context.new_page()
+    ines.goto(f"/meetings/{meeting}/room")
+    ines.get_by_label("E-mail").fill("ines@saltmarsh.example")
+    ines.get_by_label("Password").fill(PASSWORD)
+    ines.get_by_role("button", name="Sign in").click()
+    expect(ines.get_by_text("by Maren Tull")).to_be_visible()
+    ines.get_by_role("button", name="Write a note …").click()
+    ines.keyboard.type("Mine alone")
+    ines.get_by_role("button", name="mark what was just said").click()
+    ines.get_by_role("button", name="What is said").click()
+    expect(ines.get_by_role("log", name="What is said")).to_contain_text("happy", ignore_case=True)
+    assert not ines.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
+    expect(page.locator("[data-mark]")).to_contain_text("Ines Carvell")
+    expect(page.get_by_text("Mine alone")).to_have_count(0)
+    captions = desk.context.new_page()
+    captions.goto(f"/meetings/{meeting}/captions")
+    expect(captions.get_by_role("log", name="Captions")).to_contain_text("happy", ignore_case=True)
+    assert faults(captions) == []
+    stop(page)
+    expect(ines.get_by_role("link", name="Open the record")).to_be_visible()
+    context.close()
+
+
+def _hand_over(session: object, workspace: Workspace) -> None:
+    """Gives the new account to the Ines whom the demo knows already."""
+    from nuntius.store.models import Person, attendance
+
+    db = session  # type: ignore[assignment]
+    known, new = db.scalars(select(Person).where(Person.name == "Ines Carvell").order_by(Person.id)).all()  # type: ignore[attr-defined]
+    account, new.user_id = new.user_id, None
+    db.flush()  # type: ignore[attr-defined]
+    known.user_id = account
+    db.execute(attendance.delete().where(attendance.c.person_id == new.id))  # type: ignore[attr-defined]
+    db.delete(new)  # type: ignore[attr-defined]
+
+
+@pytest.fixture
+def moves(site: Site, browser: Browser) -> Iterator[Callable[[str], None]]:
+    """Presses a button of the simulated bridge's page."""
+    page = browser.new_page()
+    page.goto(site.settings.bridge.replace("ws:", "http:"))
+    yield lambda label: page.get_by_role("button", name=label, exact=True).click()
+    page.close()
+
+
+def test_a_line_listens_to_a_call_with_a_waiting_room(page: Page, site: Site, moves: Callable[[str], None]) -> None:
+    meeting = open_room(page, "Engine room by telephone")
+    page.get_by_label("Link of the call").fill(f"{site.settings.bridge}/call/engine-room?waiting=1")
+    page.get_by_role("button", name="Join").click()
+    expect(page.get_by_text("In the waiting room")).to_be_visible()
+    assert room(site, meeting).held == 0
+    moves("Admit")
+    expect(page.get_by_text("from the call (simulated)")).to_be_visible()
+    expect(page.get_by_role("log", name="What is said")).to_contain_text("tide", ignore_case=True)
+    page.keyboard.press("b")
+    expect(page.get_by_text("Too little has been said yet.")).to_be_visible()
+    moves("Put on hold")
+    expect(page.get_by_text("Paused at").first).to_be_visible()
+    moves("Take off hold")
+    expect(page.get_by_text(re.compile("^Recording 0:"))).to_be_visible()
+    until_held(site, meeting, room(site, meeting).held / RATE + 2)
+    moves("Drop the connection")
+    page.get_by_role("button", name="More").click()
+    expect(page.get_by_text("In the waiting room")).to_be_visible()
+    moves("Admit")
+    expect(page.get_by_text("Listening. It has said so")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator("[data-break=gap]")).to_be_visible()
+    until_held(site, meeting, 62, patience=90)
+    page.get_by_role("tab", name="so far").click()
+    brief = page.get_by_role("region", name="Brief")
+    expect(brief).to_contain_text(re.compile("injector|gasket|bilge|Curlew|Heron", re.I), timeout=40_000)
+    page.get_by_role("tab", name="decided").click()
+    expect(brief).to_contain_text(re.compile("decided so far|."))
+    page.get_by_role("tab", name="ask").click()
+    page.get_by_label("Question").fill("What colour is the bishop's hat?")
+    page.get_by_label("Question").press("Enter")
+    expect(brief).to_contain_text("Not said so far.")
+    moves("End the call")
+    expect(page.get_by_role("link", name="Open the record")).to_be_visible()
+    kinds = [kind for kind, _, _ in breaks(site, meeting)]
+    assert kinds == ["pause", "gap"]
+
+
+def test_the_demo_meeting_runs_with_the_keyboard_alone(page: Page, site: Site) -> None:
+    page.goto("/")
+    expect(page.get_by_role("button", name="Run the demo meeting")).to_be_visible()
+    page.get_by_role("button", name="Run the demo meeting").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("from the call (simulated)")).to_be_visible()
+    meeting = page.url.split("/meetings/")[1].split("/")[0]
+    expect(page.get_by_role("log", name="What is said")).to_contain_text("biscuits", ignore_case=True)
+    page.keyboard.press("2")
+    expect(page.locator("[data-mark]")).to_contain_text("vote")
+    page.keyboard.press("n")
+    expect(page.get_by_role("button", name=re.compile("^Slipway"))).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("/")
+    page.keyboard.type("biscuits")
+    expect(page.get_by_role("search").get_by_role("status")).to_contain_text("1 of 1")
+    page.keyboard.press("Escape")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_contain_text("Mark what was just said")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="More").click()
+    page.get_by_role("button", name="Remove a stretch for good …").click()
+    cutting = page.get_by_role("dialog", name="Remove a stretch for good")
+    cutting.get_by_label("From").fill("0:00")
+    cutting.get_by_label("To").fill("0:09")
+    cutting.get_by_role("button", name="Remove for good").click()
+    expect(page.locator("[data-break=cut]")).to_contain_text("removed at 0:00 by Maren Tull")
+    expect(page.get_by_role("log", name="What is said")).not_to_contain_text("Good morning")
+    assert not held_sound(site, meeting)[: 9 * RATE].any()
+    page.get_by_role("button", name="Stop", exact=True).click()
+    page.get_by_role("dialog").get_by_role("button", name="Finish").click()
+    expect(page.get_by_role("link", name="Open the record")).to_be_visible()
