@@ -115,7 +115,7 @@ def test_nothing_is_lost_when_the_line_is_away_and_the_server_is_killed(desk: De
     site.start("listen")
     expect(page.get_by_text("The server cannot be reached")).to_have_count(0)
     until_held(site, meeting, 24)
-    expect(page.get_by_role("log", name="What is said")).to_contain_text("lifeboat", ignore_case=True)
+    expect(page.get_by_role("log", name="What is said")).to_contain_text("visitors", ignore_case=True)
     stop(page)
     sound = held_sound(site, meeting)
     whole = np.concatenate([np.zeros(8 * RATE, np.float32), talk])

@@ -21,6 +21,13 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "number": 0,
         "upload_id": "u",
         "form": "minutes.md",
+        "run": 0,
+        "part": 0,
+        "line": 1,
+        "person_id": 1,
+        "picture_id": 1,
+        "note_id": "note-one",
+        "mark_id": "mark-one",
     }
     _, path = rule.build({k: v for k, v in values.items() if k in rule.arguments}) or ("", "")
     return path
@@ -30,6 +37,11 @@ def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
+        "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/room/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
+        "/agenda": {"items": []}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},
+        "/notes/": {"text": "X", "at": 0, "position": 1}, "/marks/": {"label": "X", "start": 0, "end": 1},
+        "/pause": {"recorder": "recorder-x", "parts": 0}, "/stop": {"recorder": "recorder-x", "parts": 0},
+        "/runs": {"recorder": "recorder-x", "source": "microphone"}, "/room/line": {"link": "ws://x.example/c"},
     }  # fmt: skip
     body = next((b for part, b in bodies.items() if part in path), {})
     return client.send(method, path, body if method != "GET" else None).status_code

@@ -168,7 +168,7 @@ def _measure_break(session: Session, room: Room, run: Run, begun: float) -> None
             gap.seconds = max(0.0, begun - before.begun - before.samples / RATE)
         else:
             gap.seconds = max(0.0, (now() - gap.made_at).total_seconds())
-        if gap.kind == "gap" and gap.seconds < LEAST_GAP:
+        if gap.kind == "gap" and same and gap.seconds < LEAST_GAP:
             session.delete(gap)
 
 

@@ -54,7 +54,11 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
   const [error, setError] = useState("");
   const [broken, setBroken] = useState<KeptRun | null>(null);
   const recorder = useRef<Recorder | null>(null);
-  const unlock = useRef<() => void>(() => undefined);
+  const unlock = useRef<(() => void) | null>(null);
+  const letGo = useCallback(() => {
+    unlock.current?.();
+    unlock.current = null;
+  }, []);
   const last = useRef<{ source: Source; deviceId: string }>({ source: "microphone", deviceId: "" });
   const roomRef = useRef(room);
   const ended = useRef(false);
@@ -86,9 +90,9 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     return () => { gone = true; };
   }, [meetingId, ready]);
   useEffect(() => () => {
-    unlock.current();
+    letGo();
     recorder.current?.close();
-  }, []);
+  }, [letGo]);
 
   const fail = useCallback((problem: unknown, next: RecorderState) => {
     setError(sentenceOf(problem));
@@ -101,16 +105,16 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     last.current = { source, deviceId };
     try {
       const made = await ready;
-      unlock.current = await lock(meetingId);
+      unlock.current ??= await lock(meetingId); // after a pause it is held still
       setLevels([]);
       await made.start(source, deviceId, { already: roomRef.current?.speech.duration ?? 0, takeOver, pictures: keepsPictures() });
       setBroken(null);
       setState("recording");
     } catch (problem) {
-      unlock.current();
+      letGo();
       fail(problem, "idle");
     }
-  }, [fail, meetingId, ready]);
+  }, [fail, letGo, meetingId, ready]);
 
   const pause = useCallback(async () => {
     try {
@@ -128,12 +132,12 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     setState("stopping");
     try {
       await recorder.current?.stop();
-      unlock.current();
+      letGo();
       setState("idle");
     } catch (problem) {
       fail(problem, "stopping");
     }
-  }, [fail]);
+  }, [fail, letGo]);
 
   // Somebody else, or a long silence, ended the recording: let go of the microphone.
   const roomState = room?.board.state;
@@ -142,11 +146,11 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     ended.current = true;
     if (state === "recording" || state === "paused") {
       recorder.current?.close();
-      unlock.current();
+      letGo();
       setState("idle");
       notice({ text: "The recording has ended.", severity: "info" });
     }
-  }, [notice, roomState, state]);
+  }, [letGo, notice, roomState, state]);
 
   // A recording that broke off a moment ago goes on by itself, so that as little as possible is missed.
   useEffect(() => {

@@ -222,12 +222,11 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
 @api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: s.PictureOut})
 def add_picture(path: s.MeetingPath) -> Response:
     """A still picture (JPEG) of what is shown, with its second in `X-At`."""
-    data = request.get_data(cache=False)
-    if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
-        raise Conflict("A still picture is a JPEG of at most 2 MB.")
-    store = installation()
+    data, store = request.get_data(cache=False), installation()
     with store.database.write() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
+            raise Conflict("A still picture is a JPEG of at most 2 MB.")
         if room.state != "recording":
             raise Conflict("Pictures are kept only while the recording runs.")
         at = min(max(0.0, float(request.headers.get("X-At", "0") or 0)), room.held / RATE + 60)

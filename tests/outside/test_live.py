@@ -1,0 +1,94 @@
+"""Live text and live voices, fed as the sound would arrive, held against published text and labels."""
+
+from itertools import pairwise
+
+import jiwer
+import numpy as np
+import pytest
+from pyannote.core import Annotation, Segment
+from pyannote.metrics.diarization import DiarizationErrorRate
+
+from nuntius.core.audio.decode import RATE, Samples, load
+from nuntius.core.live.line import LiveLine, VoicedLine
+from nuntius.core.live.streamed import StreamedLines, StreamEngine
+from nuntius.core.live.voices import LiveVoices
+from nuntius.core.speech.diarization.networks import Networks
+from tests.outside.published import librivox, telephone_call
+from tests.outside.test_words import plain
+
+pytestmark = pytest.mark.outside
+
+PART = RATE // 2  # samples of a part, as a page sends them
+
+
+@pytest.fixture(scope="module")
+def engine() -> StreamEngine:
+    return StreamEngine()
+
+
+def heard(engine: StreamEngine, samples: Samples) -> list[LiveLine]:
+    """The settled lines of a sound that arrives part by part."""
+    stream = StreamedLines(engine)
+    lines = [line for at in range(0, len(samples), PART) for line in stream.hear(samples[at : at + PART]).settled]
+    return [*lines, *stream.finish().settled]
+
+
+def test_read_books_as_they_are_read(engine: StreamEngine) -> None:
+    """LibriVox clips of Debian's pocketsphinx-testdata with their published text."""
+    texts, paths = zip(*librivox(), strict=True)
+    found = [plain(" ".join(line.text for line in heard(engine, load(path)))) for path in paths]
+    assert jiwer.wer([plain(text) for text in texts], found) <= 0.09
+
+
+def test_lines_lie_in_the_order_of_time_and_where_somebody_speaks(engine: StreamEngine) -> None:
+    """The telephone call of pyannote-audio with its published labels."""
+    call = telephone_call()
+    lines = heard(engine, call.samples)
+    assert all(a.start <= b.start and a.end >= a.start for a, b in pairwise(lines))
+    speech = call.reference.get_timeline().support()
+    inside = sum(any(s.start - 0.5 <= (line.start + line.end) / 2 <= s.end + 0.5 for s in speech) for line in lines)
+    assert inside == len(lines) > 5
+
+
+def test_live_voices_of_the_call(engine: StreamEngine) -> None:
+    """Lines whose voice is told live, as published in the call's labels; lines in which both speak are left out."""
+    call = telephone_call()
+    lines = [VoicedLine(n, line) for n, line in enumerate(heard(engine, call.samples))]
+    voices = LiveVoices(Networks(1))
+    told: dict[int, str] = {}
+    for at in range(0, len(call.samples), PART):
+        voices.push(call.samples[at : at + PART])
+        now = (at + PART) / RATE
+        told |= voices.tell([VoicedLine(e.number, e.line, told.get(e.number)) for e in lines if e.line.end <= now])
+    hypothesis, reference = Annotation(), Annotation()
+    for each in lines:
+        span = Segment(each.line.start, each.line.end)
+        part = call.reference.crop(span)
+        if each.number not in told or len(part.labels()) != 1:
+            continue
+        hypothesis[span] = told[each.number]
+        for segment, _, label in part.itertracks(yield_label=True):  # type: ignore[misc]
+            reference[segment] = label
+    error = DiarizationErrorRate(collar=0.5).compute_components(reference, hypothesis)
+    assert error["total"] > 5
+    assert error["confusion"] / error["total"] <= 0.05
+
+
+def test_a_stream_that_is_begun_anew_loses_nothing(engine: StreamEngine) -> None:
+    """Hearing goes on at any sample, as after a restart: the words behind it are the same."""
+    _, path = librivox()[0]
+    samples = load(path)
+    whole = heard(engine, samples)
+    later = next(line for line in whole if line.start > 2.0)
+    stream = StreamedLines(engine, later.start - 0.2)
+    begun = samples[round((later.start - 0.2) * RATE) :]
+    again = [line for at in range(0, len(begun), PART) for line in stream.hear(begun[at : at + PART]).settled]
+    again += stream.finish().settled
+    assert abs(again[0].start - later.start) < 0.6
+    assert (
+        jiwer.wer(
+            plain(" ".join(e.text for e in whole if e.start >= later.start)), plain(" ".join(e.text for e in again))
+        )
+        < 0.2
+    )
+    assert np.all(np.diff([line.start for line in again]) >= 0)
