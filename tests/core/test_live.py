@@ -16,7 +16,7 @@ from nuntius.core.live.floor import live_floor
 from nuntius.core.live.line import LiveLine, VoicedLine
 from nuntius.core.live.matching import matched, relabelled
 from nuntius.core.live.scripted import ScriptedLines
-from nuntius.core.live.turns import live_transcript, turn_start, voice_of
+from nuntius.core.live.turns import live_transcript, split_at_voices, turn_start, voice_of
 from nuntius.core.marks import LABELS, labels_of
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import MeetingFacts, Note
@@ -72,6 +72,29 @@ class TestVoices:
         assert voice_of(LiveLine(4.0, 8.0, "x"), self.SPANS) == "Voice B"
         assert voice_of(LiveLine(9.5, 10.0, "x"), self.SPANS) == "Voice B"
         assert voice_of(LiveLine(20.0, 21.0, "x"), self.SPANS) is None
+
+    def test_a_line_in_which_one_voice_answers_another_comes_in_pieces(self) -> None:
+        line = LiveLine(0.0, 6.0, "And who may sign it? Is it Maren alone, or the board? I do not know.")
+        spans = [Span(0.0, 4.6, "Voice A"), Span(4.7, 6.0, "Voice B")]
+        made = split_at_voices(line, spans)
+        assert [(piece.text, voice) for piece, voice in made] == [
+            ("And who may sign it? Is it Maren alone, or the board?", "Voice A"),
+            ("I do not know.", "Voice B"),
+        ]
+        assert made[0][0].start == 0.0 and made[1][0].end == pytest.approx(6.0)
+
+    def test_a_short_sound_of_another_voice_makes_no_piece(self) -> None:
+        line = LiveLine(0.0, 6.0, "one two three four five six")
+        spans = [Span(0.0, 6.0, "Voice A"), Span(2.0, 2.4, "Voice B")]
+        assert split_at_voices(line, spans) == [(line, "Voice A")]
+        assert split_at_voices(line, []) == []
+        assert split_at_voices(LiveLine(0.0, 3.0, "one"), [Span(0, 1.5, "A"), Span(1.5, 3, "B")]) != []
+
+    @given(st.lists(st.tuples(st.floats(0, 9), st.floats(0.1, 5), st.sampled_from("AB")), max_size=6))
+    def test_pieces_hold_every_word_in_order(self, rows: list[tuple[float, float, str]]) -> None:
+        line = LiveLine(1.0, 8.0, "one two. three four, five six? seven eight nine ten")
+        made = split_at_voices(line, [Span(a, a + b, v) for a, b, v in rows])
+        assert not made or " ".join(piece.text for piece, _ in made) == line.text
 
     def test_voices_keep_their_names_by_the_time_in_which_both_speak(self) -> None:
         before = [Span(0, 10, "Voice A"), Span(10, 20, "Voice B")]

@@ -151,7 +151,9 @@ def test_what_people_did_live_is_carried_to_the_settled_record(recording: Record
         assert room is not None
         user = session.scalars(select(User)).one()
         # live, the voices bore each other's names; settled, they keep them by time
-        tell_voices(session, room, {1: "Voice B", 2: "Voice A", 3: "Voice A"})
+        told = {1: "Voice B", 2: "Voice A", 3: "Voice A"}
+        rows = live_lines(session, recording.meeting)
+        tell_voices(session, room, {e.number: [(e.line, told[e.number])] for e in rows})
         first = session.scalars(select(Speaker).where(Speaker.label == "Voice B")).one()
         changes.name_voice(session, user, meeting, first.id, "Maren Tull")
         changes.correct_live(session, user, meeting, 3, "I'll ring Tobias by Friday and ask for a price.")

@@ -11,7 +11,7 @@ from werkzeug.test import TestResponse
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.line import LiveLine
 from nuntius.store.capture import breaks_of, joined
-from nuntius.store.live import add_lines, tell_voices
+from nuntius.store.live import add_lines, live_lines, tell_voices
 from nuntius.store.rooms import room_of
 from tests.help import Client, Desk, tone
 
@@ -309,7 +309,9 @@ class TestNotesAndMarks:
         with room.desk.installation.database.write() as session:
             found = room_of(session, room.meeting)
             assert found is not None
-            tell_voices(session, found, {1: "Voice A", 2: "Voice A", 3: "Voice B"})
+            told = dict(zip((1, 2, 3), ("Voice A", "Voice A", "Voice B"), strict=True))
+            rows = live_lines(session, room.meeting)
+            tell_voices(session, found, {e.number: [(e.line, told[e.number])] for e in rows})
         board = room.client.put(f"{room.base}/marks/mark-of-maren", {"label": "decided", "start": 3.5, "end": 3.5}).json
         (mark,) = board["marks"]
         assert (mark["start"], mark["end"], mark["mine"]) == (0.0, 3.5, True)

@@ -165,10 +165,11 @@ class Follower:
             with self._installation.database.read() as session:
                 lines = live_lines(session, session.get_one(Room, self._room_id).meeting_id, named=False)
             told = teller.tell(lines)
-            changed = {e.number: told[e.number] for e in lines if told.get(e.number, e.voice) != e.voice}
-            if changed:
+            voices = {e.number: e.voice for e in lines}
+            news = {n: pieces for n, pieces in told.items() if [voice for _, voice in pieces] != [voices[n]]}
+            if news:
                 with self._installation.database.write() as session:
-                    tell_voices(session, session.get_one(Room, self._room_id), changed)
+                    tell_voices(session, session.get_one(Room, self._room_id), news)
             if not found and self._over.is_set():
                 return
             self._end.wait(VOICES_PAUSE)

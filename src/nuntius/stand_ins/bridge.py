@@ -134,6 +134,11 @@ class Bridge:
         """Begins to answer."""
         return await serve(self._connected, host, port, process_request=self._page, max_size=2**16)
 
+    async def end(self) -> None:
+        """Ends all calls."""
+        for call in self._calls.values():
+            await call.end()
+
     def _page(self, connection: ServerConnection, request: Request) -> Response | None:
         """The page for a browser; everything else is a WebSocket."""
         if request.headers.get("Upgrade", "").lower() == "websocket":

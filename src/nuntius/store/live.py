@@ -1,6 +1,6 @@
 """Live text in the store: lines as they settle, voices as they are told, a person's corrections."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -17,7 +17,7 @@ from nuntius.store.transcripts import names_of
 def live_rows(session: Session, meeting_id: str, since: int = -1) -> list[LiveLineRow]:
     """Lines in order; with `since`, those that changed after that version of the room."""
     query = select(LiveLineRow).where(LiveLineRow.meeting_id == meeting_id, LiveLineRow.version > since)
-    return list(session.scalars(query.order_by(LiveLineRow.number)))
+    return list(session.scalars(query.order_by(LiveLineRow.start, LiveLineRow.number)))
 
 
 def voiced(row: LiveLineRow, names: dict[str, str] | None = None) -> VoicedLine:
@@ -40,37 +40,54 @@ def live_so_far(session: Session, room: Room, named: bool = True) -> Transcript:
 def add_lines(session: Session, room: Room, lines: Sequence[LiveLine]) -> None:
     """Adds settled lines, without the words in stretches that were cut."""
     cuts = _cuts(session, room.meeting_id)
-    number = (
-        session.scalar(select(func.max(LiveLineRow.number)).where(LiveLineRow.meeting_id == room.meeting_id)) or 0
-    ) + 1
-    version = touch(room)
+    number, version = _next_number(session, room), touch(room)
     for line in lines:
         text = _without(line.text, line.start, line.end, cuts)
         if text:
-            session.add(
-                LiveLineRow(
-                    meeting_id=room.meeting_id,
-                    number=number,
-                    start=line.start,
-                    end=line.end,
-                    text=text,
-                    version=version,
-                )
-            )
+            session.add(_row(room, number, LiveLine(line.start, line.end, text), None, version))
             number += 1
     session.flush()
 
 
-def tell_voices(session: Session, room: Room, voices: dict[int, str]) -> None:
-    """Says whose each line is, by its number; voices that are new get a row to be named by."""
+def tell_voices(session: Session, room: Room, told: Mapping[int, Sequence[tuple[LiveLine, str]]]) -> None:
+    """Says whose each line is, by its number, in pieces where it has several voices.
+
+    Voices that are new get a row to be named by. A line that changed meanwhile is left alone.
+    """
     known = set(session.scalars(select(Speaker.label).where(Speaker.meeting_id == room.meeting_id)))
-    for label in dict.fromkeys(voices.values()):
+    for label in dict.fromkeys(voice for pieces in told.values() for _, voice in pieces):
         if label not in known:
             session.add(Speaker(meeting_id=room.meeting_id, label=label))
-    version = touch(room)
+    version, number = touch(room), _next_number(session, room)
     for row in live_rows(session, room.meeting_id):
-        if row.number in voices and row.voice != voices[row.number]:
-            row.voice, row.version = voices[row.number], version
+        pieces = told.get(row.number, ())
+        if not pieces or " ".join(line.text for line, _ in pieces) != row.text:
+            continue
+        if [voice for _, voice in pieces] == [row.voice]:
+            continue
+        (line, row.voice), *others = pieces
+        row.start, row.end, row.text, row.version = line.start, line.end, line.text, version
+        for other, voice in others:
+            session.add(_row(room, number, other, voice, version))
+            number += 1
+    session.flush()
+
+
+def _next_number(session: Session, room: Room) -> int:
+    query = select(func.max(LiveLineRow.number)).where(LiveLineRow.meeting_id == room.meeting_id)
+    return (session.scalar(query) or 0) + 1
+
+
+def _row(room: Room, number: int, line: LiveLine, voice: str | None, version: int) -> LiveLineRow:
+    return LiveLineRow(
+        meeting_id=room.meeting_id,
+        number=number,
+        start=line.start,
+        end=line.end,
+        text=line.text,
+        voice=voice,
+        version=version,
+    )
 
 
 def cut_lines(session: Session, room: Room, start: float, end: float) -> None:

@@ -37,7 +37,7 @@ export function mergedLines(old: readonly LiveLine[], changed: readonly LiveLine
     news.delete(line.number);
     return now ?? line;
   });
-  return [...kept, ...news.values()].sort((a, b) => a.number - b.number);
+  return [...kept, ...news.values()].sort((a, b) => a.start - b.start || a.number - b.number);
 }
 
 /** Seconds recorded by now: what the server holds, and what has passed since it said so while it records. */

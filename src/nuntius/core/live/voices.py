@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 
 from nuntius.core.audio.decode import RATE, Samples
-from nuntius.core.live.line import VoicedLine
+from nuntius.core.live.line import LiveLine, VoicedLine
 from nuntius.core.live.matching import matched, relabelled
-from nuntius.core.live.turns import voice_of
+from nuntius.core.live.turns import NEAR, split_at_voices, voice_of
 from nuntius.core.speech.diarization.batch import WindowDiarizer
 from nuntius.core.speech.diarization.networks import Networks
 from nuntius.core.speech.diarizer import Span
@@ -27,10 +27,11 @@ class LiveVoices:
         self._diarizer.push(samples)
         self._seconds += len(samples) / RATE
 
-    def tell(self, lines: Sequence[VoicedLine]) -> dict[int, str]:
+    def tell(self, lines: Sequence[VoicedLine]) -> dict[int, list[tuple[LiveLine, str]]]:
         """The voice of each line, by its number, as far as the sound has been listened to; {} when nothing is new.
 
-        A voice keeps the name that its lines bear already.
+        A line whose voice is told for the first time comes in pieces where voices follow each other in it. A voice
+        keeps the name that its lines bear already.
         """
         if self._diarizer.reached <= self._told_at:
             return {}
@@ -41,5 +42,12 @@ class LiveVoices:
         spans = self._diarizer.spans(anew=anew)
         before = [Span(e.line.start, e.line.end, e.voice) for e in lines if e.voice]
         spans = relabelled(spans, matched(before, spans)) if before else spans
-        told = {e.number: voice_of(e.line, spans) for e in lines if e.line.end <= self._told_at}
-        return {number: voice for number, voice in told.items() if voice is not None}
+        told = {e.number: self._pieces(e, spans) for e in lines if e.line.end <= self._told_at}
+        return {number: pieces for number, pieces in told.items() if pieces}
+
+    def _pieces(self, each: VoicedLine, spans: Sequence[Span]) -> list[tuple[LiveLine, str]]:
+        near = [s for s in spans if s.end > each.line.start - NEAR and s.start < each.line.end + NEAR]
+        if each.voice is None and each.person_text is None:
+            return split_at_voices(each.line, near)
+        voice = voice_of(each.line, near)
+        return [(each.line, voice)] if voice else []

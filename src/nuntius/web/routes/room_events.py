@@ -87,7 +87,7 @@ class _Stream:
             _warm(installation(), room, meeting)
 
     def _sorted(self) -> list[LiveLineRow]:
-        return [self._rows[number] for number in sorted(self._rows)]
+        return sorted(self._rows.values(), key=lambda row: (row.start, row.number))
 
     def _event(self, name: str, body: BaseModel) -> Iterator[str]:
         text = body.model_dump_json()
