@@ -17,27 +17,43 @@ from nuntius.store.installation import Installation
 
 TARGET = Path(__file__).parents[1] / "docs/screenshots"
 WIDE, PHONE = (1280, 800), (390, 844)
-FLAGS = ["--no-sandbox", "--font-render-hinting=none", "--hide-scrollbars", "--force-color-profile=srgb"]
+FLAGS = [
+    "--no-sandbox",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
+    "--font-render-hinting=none",
+    "--hide-scrollbars",
+    "--force-color-profile=srgb",
+]
 TITLE = "Winter timetable and the slipway"
 
 
 @contextmanager
 def demo() -> Iterator[str]:
-    """Address of a server with fresh demo data and no worker, so that work stands still for its picture."""
+    """Address of a server with fresh demo data, listener and calls, but no worker: work stands still for its picture."""
     with TemporaryDirectory() as folder:
+        bridge = f"ws://127.0.0.1:{free_port()}"
         settings = replace(Settings.from_environment({}), data=Path(folder), port=free_port(), demo=True)
         installation = Installation(settings)
         seed(installation)
         installation.database.close()
-        environment = {**os.environ, "NUNTIUS_DATA": folder, "NUNTIUS_PORT": str(settings.port), "NUNTIUS_DEMO": "1"}
-        process = subprocess.Popen([sys.executable, "-m", "nuntius", "serve"], env=environment)
+        own = {
+            "NUNTIUS_DATA": folder,
+            "NUNTIUS_PORT": str(settings.port),
+            "NUNTIUS_DEMO": "1",
+            "NUNTIUS_BRIDGE": bridge,
+        }
+        command = [sys.executable, "-m", "nuntius"]
+        parts = ("serve", "listen", "bridge")
+        processes = [subprocess.Popen([*command, part], env={**os.environ, **own}) for part in parts]
         address = f"http://127.0.0.1:{settings.port}"
         try:
             wait_for(f"{address}/api/health")
             yield address
         finally:
-            process.terminate()
-            process.wait()
+            for process in processes:
+                process.terminate()
+                process.wait()
 
 
 class Camera:
@@ -63,7 +79,7 @@ class Camera:
 
     def open_record(self) -> None:
         self.page.goto("/archive")
-        self.page.get_by_role("link", name=TITLE).click()
+        self.page.get_by_role("link", name=TITLE, exact=True).click()
         self.page.locator("[data-line]").first.wait_for()
 
     def take(self, name: str) -> None:
@@ -100,15 +116,53 @@ def on_a_desk(camera: Camera) -> None:
     camera.take("ask")
 
 
+def in_the_room(camera: Camera) -> str:
+    """The Room before and while a meeting is recorded; its address."""
+    page = camera.page
+    page.goto("/")
+    page.get_by_role("button", name="Record a meeting").click()
+    page.get_by_label("Title").fill("Crew rota for December")
+    page.get_by_label("Agenda").fill("Rota 10\nHoliday cover 5")
+    page.get_by_role("button", name="Open the room").click()
+    page.get_by_text("dBFS").wait_for()
+    camera.take("before")
+    page.goto("/")
+    page.get_by_role("button", name="Run the demo meeting").click()
+    page.get_by_text("Recording 1:12").wait_for(timeout=120_000)
+    page.keyboard.press("1")
+    page.keyboard.press("n")
+    page.get_by_role("button", name="Write a note …").click()
+    page.keyboard.type("**6.40 goes**, the 7.10 stays. @Ines")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Enter")
+    page.keyboard.type("Careful: Douglas does not trust the lower rail")
+    page.keyboard.press("Escape")
+    page.get_by_role("tab", name="so far").click()
+    page.get_by_text("Recording 1:30").wait_for(timeout=60_000)
+    camera.take("room")
+    return page.url
+
+
 def at_night(camera: Camera) -> None:
-    camera.sign_in()
     camera.open_record()
     camera.page.locator("[data-line]").nth(1).click()
     camera.take("record-dark")
 
 
+def the_room_elsewhere(night: Camera, phone: Camera, address: str) -> None:
+    """The same Room at night, on a phone, and as captions for a projector."""
+    for camera, name in ((night, "room-dark"), (phone, "room-phone")):
+        camera.sign_in()
+        camera.page.goto(address)
+        camera.page.get_by_role("region", name="Notes").wait_for()
+        camera.take(name)
+    night.page.goto(address.replace("/room", "/captions"))
+    night.page.get_by_role("log", name="Captions").wait_for()
+    night.take("captions")
+
+
 def on_a_phone(camera: Camera) -> None:
-    camera.sign_in()
+    camera.page.goto("/")
     camera.page.get_by_text("Open actions").wait_for()
     camera.take("today-phone")
     camera.open_record()
@@ -122,7 +176,13 @@ if __name__ == "__main__":
     TARGET.mkdir(parents=True, exist_ok=True)
     with demo() as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-        on_a_desk(Camera(browser, address, WIDE))
-        at_night(Camera(browser, address, WIDE, "dark"))
-        on_a_phone(Camera(browser, address, PHONE))
+        desk, night, phone = (
+            Camera(browser, address, WIDE),
+            Camera(browser, address, WIDE, "dark"),
+            Camera(browser, address, PHONE),
+        )
+        on_a_desk(desk)
+        the_room_elsewhere(night, phone, in_the_room(desk))
+        at_night(night)
+        on_a_phone(phone)
         browser.close()

@@ -17,7 +17,7 @@ from nuntius.store.models import Room
 from nuntius.store.rooms import room_of
 from tests.browser.conftest import CHROMIUM, FLAGS, Site
 
-HEARS = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]
+HEARS = ("--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream")
 
 
 @dataclass
@@ -31,12 +31,13 @@ class Desk:
     sound: Path
     context: BrowserContext | None = None
 
-    def open(self) -> Page:
+    def open(self, flags: tuple[str, ...] = HEARS, mute: bool = True) -> Page:
         """Starts the browser; its microphone hears the file once from its start, then nothing."""
         self.context = self.playwright.chromium.launch_persistent_context(
             str(self.profile),
             executable_path=CHROMIUM,
-            args=[*FLAGS, *HEARS, f"--use-file-for-fake-audio-capture={self.sound}%noloop"],
+            args=[*FLAGS, *flags, f"--use-file-for-fake-audio-capture={self.sound}%noloop"],
+            ignore_default_args=None if mute else ["--mute-audio"],
             base_url=self.site.address,
             viewport={"width": 1280, "height": 800},
             locale="en-GB",

@@ -14,7 +14,7 @@ from nuntius.core.audio.decode import RATE, Samples, load
 from nuntius.demonstration import PASSWORD
 from nuntius.store.accounts import create_account
 from nuntius.store.capture import breaks_of
-from nuntius.store.models import LiveLineRow, User, Workspace
+from nuntius.store.models import LiveLineRow, StillPicture, User, Workspace
 from tests.browser.conftest import Site
 from tests.browser.microphone import Desk, begin, held_sound, open_room, place, room, stop, until_held
 from tests.browser.test_everywhere import faults
@@ -175,7 +175,8 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     assert seconds == pytest.approx(9, abs=2.5)
     with site.installation.database.read() as session:
         lines = session.scalars(select(LiveLineRow).where(LiveLineRow.meeting_id == meeting))
-        assert not any(line.start < paused / RATE + 0.2 < line.end - 0.2 for line in lines)
+        at = paused / RATE
+        assert not any(line.start < at - 0.2 and at + 0.2 < line.end for line in lines), "a line runs across the pause"
 
 
 def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, browser: Browser) -> None:
@@ -205,7 +206,7 @@ def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, bro
     expect(ines.get_by_text("by Maren Tull")).to_be_visible()
     ines.get_by_role("button", name="Write a note …").click()
     ines.keyboard.type("Mine alone")
-    ines.get_by_role("button", name="mark what was just said").click()
+    ines.get_by_role("button", name="mark", exact=True).click()
     ines.get_by_role("button", name="What is said").click()
     expect(ines.get_by_role("log", name="What is said")).to_contain_text("happy", ignore_case=True)
     assert not ines.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
@@ -218,6 +219,51 @@ def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, bro
     stop(page)
     expect(ines.get_by_role("link", name="Open the record")).to_be_visible()
     context.close()
+
+
+def test_a_browser_without_a_track_processor_records_through_a_worklet(desk: Desk, site: Site, talk: Samples) -> None:
+    page = desk.open()
+    page.add_init_script("delete window.MediaStreamTrackProcessor")
+    meeting = open_room(page, "By worklet")
+    begin(page)
+    until_held(site, meeting, 11)
+    stop(page)
+    sound = held_sound(site, meeting)
+    _, alike = place(sound[6 * RATE : 10 * RATE], np.concatenate([np.zeros(4 * RATE, np.float32), talk]))
+    assert alike > 0.85
+
+
+def test_the_sound_and_the_picture_of_a_shared_tab_are_kept(desk: Desk, site: Site, talk: Samples) -> None:
+    page = desk.open(("--auto-select-tab-capture-source-by-title=Slides",), mute=False)
+    assert desk.context is not None
+    shown = desk.context.new_page()
+    shown.goto(f"{site.address}/api/health")
+    wav = desk.sound.read_bytes()
+    shown.evaluate(
+        """([bytes]) => {
+            document.title = "Slides";
+            document.body.innerHTML = "<h1 style='font-size:20vw'>One</h1>";
+            const sound = new Audio(URL.createObjectURL(new Blob([new Uint8Array(bytes)], {type: "audio/wav"})));
+            window.play = () => sound.play();
+        }""",
+        [list(wav)],
+    )
+    page.bring_to_front()
+    meeting = open_room(page, "What is shown")
+    page.get_by_role("button", name="This computer").click()
+    begin(page)
+    shown.evaluate("window.play()")
+    until_held(site, meeting, 9)
+    shown.evaluate("document.body.innerHTML = '<h1 style=\"font-size:20vw;background:#000;color:#fff\">Two</h1>'")
+    until_held(site, meeting, 14)
+    stop(page)
+    sound = held_sound(site, meeting)
+    _, alike = place(sound[8 * RATE : 11 * RATE], np.concatenate([np.zeros(8 * RATE, np.float32), talk]))
+    assert alike > 0.8
+    with site.installation.database.read() as session:
+        pictures = session.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting)).all()
+    assert len(pictures) == 2
+    assert pictures[1].at - pictures[0].at > 4
 
 
 def _hand_over(session: object, workspace: Workspace) -> None:

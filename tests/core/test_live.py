@@ -63,6 +63,8 @@ class TestTurns:
         assert turn_start(LINES, 6.0) == 5.2
         assert turn_start(LINES, 13.0) == 12.0
         assert turn_start([], 9.0) == 9.0
+        untold = said((0, 2, None, "One."), (2.1, 4, None, "Two."))
+        assert turn_start(untold, 3.0) == 2.1
 
 
 class TestVoices:

@@ -50,23 +50,31 @@ def test_lines_lie_in_the_order_of_time_and_where_somebody_speaks(engine: Stream
     assert inside == len(lines) > 2
 
 
-def test_live_voices_of_the_call(engine: StreamEngine) -> None:
-    """Pieces of lines whose voice is told live, against the call's published labels (no time off at borders).
+def voiced(lines: list[LiveLine], samples: Samples) -> list[VoicedLine]:
+    """The lines as they stand when the sound has arrived: voices told as it came, lines in pieces where several speak."""
+    voices, rows = LiveVoices(Networks(1)), [VoicedLine(n, line) for n, line in enumerate(lines)]
+    for at in range(0, len(samples) + 12 * RATE, PART):
+        voices.push(samples[at : at + PART] if at < len(samples) else np.zeros(PART, np.float32))
+        there = [row for row in rows if row.line.end <= (at + PART) / RATE]
+        for number, pieces in voices.tell(there).items():
+            rows = [row for row in rows if row.number != number]
+            following = max((row.number for row in rows), default=0) + 1
+            made = [VoicedLine(number if i == 0 else following + i, *piece) for i, piece in enumerate(pieces)]
+            rows = sorted([*rows, *made], key=lambda row: row.line.start)
+    return rows
 
-    The recogniser makes three lines of the thirty seconds; taken whole, 39 % of the speech bears the wrong voice.
+
+def test_live_voices_of_the_call(engine: StreamEngine) -> None:
+    """Against the call's published labels, no time off at borders.
+
+    The recogniser makes three lines of the thirty seconds: taken whole, 30 % of the speech bears the wrong voice, in
+    pieces 15 %.
     """
     call = telephone_call()
-    lines = [VoicedLine(n, line) for n, line in enumerate(heard(engine, call.samples))]
-    voices = LiveVoices(Networks(1))
-    told: dict[int, list[tuple[LiveLine, str]]] = {}
-    for at in range(0, len(call.samples), PART):
-        voices.push(call.samples[at : at + PART])
-        now = (at + PART) / RATE
-        told |= voices.tell([e for e in lines if e.line.end <= now and e.number not in told])
     hypothesis = Annotation()
-    for pieces in told.values():
-        for piece, voice in pieces:
-            hypothesis[Segment(piece.start, piece.end)] = voice
+    for row in voiced(heard(engine, call.samples), call.samples):
+        if row.voice:
+            hypothesis[Segment(row.line.start, row.line.end)] = row.voice
     extent = Timeline([Segment(0.0, len(call.samples) / RATE)])
     error = DiarizationErrorRate().compute_components(call.reference, hypothesis, uem=extent)
     assert error["confusion"] / error["total"] <= 0.2

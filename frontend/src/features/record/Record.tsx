@@ -14,6 +14,7 @@ import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
 import { MinutesPane } from "./MinutesPane";
+import { Pictures } from "./Pictures";
 import { PlayerBar } from "./PlayerBar";
 import { SearchField } from "./SearchField";
 import { silences } from "./silences";
@@ -103,6 +104,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         <Box sx={{ display: "flex", alignItems: "center" }}>
           <Tooltip title="Take back (Ctrl Z)"><span><IconButton size="small" aria-label="Take the last change back" disabled={!record.can_undo} onClick={() => void actions.undo()}><Undo fontSize="small" /></IconButton></span></Tooltip>
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
+          <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
           <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} onRemake={() => void actions.remake()} />
         </Box>

@@ -83,6 +83,7 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
       )}
       {mine && recorder.state === "recording" && recorder.warning && <Alert severity="warning" variant="outlined">{WARNINGS[recorder.warning]}</Alert>}
       {recorder.error && <Alert severity="error" variant="outlined">{recorder.error}</Alert>}
+      {recorder.waiting.trouble && <Alert severity="warning" variant="outlined">{recorder.waiting.trouble} The recording goes on and is kept on this computer.</Alert>}
       {recorder.waiting.away && <Alert severity="warning" variant="outlined">The server cannot be reached. The recording goes on and is kept on this computer; it is sent when the connection is back.</Alert>}
       {!recorder.waiting.away && speech.behind > 6 && board.state !== "paused" && <Alert severity="info" variant="outlined">The live text is {Math.round(speech.behind)} s behind and catches up. No sound is lost.</Alert>}
       {recorder.broken && recorder.state === "idle" && (

@@ -10,7 +10,7 @@ export function LiveFoot({ board, recorder, marks, running }: { board: Board; re
   const waiting = recorder.waiting.parts;
   return (
     <Box component="footer" aria-label="Marks" sx={{ display: "flex", alignItems: "center", gap: { xs: 0.5, sm: 1.5 }, px: { xs: 1, sm: 3 }, minHeight: 52, borderTop: 1, borderColor: "divider", flex: "none", flexWrap: { xs: "wrap", md: "nowrap" }, py: 0.5 }}>
-      <MarkButton keyName="M" label="mark what was just said" disabled={!running} onPress={() => marks.markNow(KEPT)} />
+      <MarkButton keyName="M" label="mark" more=" what was just said" disabled={!running} onPress={() => marks.markNow(KEPT)} />
       {board.labels.map((label, i) => <MarkButton key={label} keyName={String(i + 1)} label={label} disabled={!running} onPress={() => marks.markNow(label)} />)}
       <Typography variant="body2" color="textSecondary" sx={{ display: { xs: "none", lg: "block" }, whiteSpace: "nowrap" }}>{marks.stretch ? `marking “${marks.stretch}” while you hold` : "hold a digit for a stretch"}</Typography>
       <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1 }}>
@@ -21,10 +21,10 @@ export function LiveFoot({ board, recorder, marks, running }: { board: Board; re
   );
 }
 
-function MarkButton({ keyName, label, disabled, onPress }: { keyName: string; label: string; disabled: boolean; onPress: () => void }) {
+function MarkButton({ keyName, label, more, disabled, onPress }: { keyName: string; label: string; more?: string; disabled: boolean; onPress: () => void }) {
   return (
     <ButtonBase disabled={disabled} onClick={onPress} sx={{ fontFamily: "inherit", px: 0.75, py: 0.75, borderRadius: 1, gap: 0.6, whiteSpace: "nowrap", opacity: disabled ? 0.5 : 1, "&:hover": { bgcolor: "action.hover" } }}>
-      <Box component="b" aria-hidden sx={{ display: { xs: keyName === "M" ? "none" : "inline", sm: "inline" } }}>{keyName}</Box> <Typography component="span" variant="body2">{label}</Typography>
+      <Box component="b" aria-hidden sx={{ display: { xs: keyName === "M" ? "none" : "inline", sm: "inline" } }}>{keyName}</Box> <Typography component="span" variant="body2">{label}{more && <Box component="span" sx={{ display: { xs: "none", sm: "inline" } }}>{more}</Box>}</Typography>
     </ButtonBase>
   );
 }

@@ -57,14 +57,21 @@ export function usePad(meetingId: string, fromServer: Note[], now: () => number)
     touch(id, 50);
   }, [touch]);
 
+  const restore = useCallback((note: Note) => {
+    act({ type: "add", note });
+    touch(note.id, 50);
+  }, [touch]);
+
   const remove = useCallback((id: string) => {
+    const note = latest.current.find((n) => n.id === id);
+    if (note?.text.trim()) notice({ text: "The note was taken off the pad.", severity: "info", action: { label: "Take back", run: () => restore(note) } });
     clearTimeout(timers.current.get(id));
     touched.current.delete(id);
     act({ type: "remove", id });
     void body(client.DELETE("/api/meetings/{meeting_id}/room/notes/{note_id}", { params: { path: { meeting_id: meetingId, note_id: id } } })).catch(() => undefined);
-  }, [meetingId]);
+  }, [meetingId, notice, restore]);
 
-  return { notes, add, write, keepPrivate, remove, unsent: touched };
+  return { notes, add, write, keepPrivate, remove };
 }
 
 export type PadActions = ReturnType<typeof usePad>;

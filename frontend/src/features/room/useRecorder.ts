@@ -29,7 +29,7 @@ export interface RecorderView {
   stop: () => Promise<void>;
 }
 
-const NOTHING: Waiting = { parts: 0, away: false, refused: "" };
+const NOTHING: Waiting = { parts: 0, away: false, trouble: "", refused: "" };
 
 /** Who this browser is to the server: the same after a crash, so that it may go on with its recording. */
 function recorderId(): string {

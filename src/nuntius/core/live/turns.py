@@ -84,11 +84,14 @@ def live_transcript(lines: Sequence[VoicedLine], duration: float) -> Transcript:
 
 
 def turn_start(lines: Sequence[VoicedLine], at: float) -> float:
-    """Start in seconds of the turn being spoken at `at`, else of the last one before it; `at` where nobody spoke."""
+    """Start in seconds of the turn being spoken at `at`, else of the last one before it; `at` where nobody spoke.
+
+    A line whose voice has not been told yet stands for itself.
+    """
     before = [each for each in sorted(lines, key=lambda each: (each.line.start, each.number)) if each.line.start <= at]
     start = before[-1].line.start if before else at
     for earlier, later in zip(reversed(before[:-1]), reversed(before), strict=False):
-        if earlier.voice != later.voice or later.line.start - earlier.line.end > BREAK:
+        if later.voice is None or earlier.voice != later.voice or later.line.start - earlier.line.end > BREAK:
             break
         start = earlier.line.start
     return start

@@ -32,7 +32,7 @@ describe("Sender", () => {
     await sender.drained();
     expect(sent).toEqual([0, 1, 2]);
     expect(removed).toEqual([0, 1, 2]);
-    expect(told.at(-1)).toEqual({ parts: 0, away: false, refused: "" });
+    expect(told.at(-1)).toEqual({ parts: 0, away: false, trouble: "", refused: "" });
   });
 
   it("tries again while the server is away, and loses nothing", async () => {
@@ -42,6 +42,15 @@ describe("Sender", () => {
     expect(sent).toEqual([0, 1, 1, 1]);
     expect(removed).toEqual([0, 1]);
     expect(told.some((waiting) => waiting.away && waiting.parts === 1)).toBe(true);
+  });
+
+  it("says what else is wrong, a full disk or an ended session, and goes on trying", async () => {
+    const { sender, removed, told } = desk([{ status: 507, detail: "The disk is full." }, { status: 401, detail: "Please sign in." }]);
+    sender.add(part(0));
+    await sender.drained();
+    expect(told.map((waiting) => waiting.trouble)).toEqual(expect.arrayContaining(["The disk is full.", "Please sign in."]));
+    expect(told.at(-1)?.trouble).toBe("");
+    expect(removed).toEqual([0]);
   });
 
   it("drops what came behind a pause", async () => {
@@ -56,6 +65,6 @@ describe("Sender", () => {
     sender.add(part(0), part(1));
     await sender.drained();
     expect(removed).toEqual([]);
-    expect(told.at(-1)).toEqual({ parts: 2, away: false, refused: "Ines is recording" });
+    expect(told.at(-1)).toEqual({ parts: 2, away: false, trouble: "", refused: "Ines is recording" });
   });
 });

@@ -11,10 +11,11 @@ export interface PutAnswer {
 
 export type PutPart = (part: KeptPart, digest: string) => Promise<PutAnswer>;
 
-/** How many parts wait, and whether the server is out of reach. */
+/** How many parts wait, whether the server is out of reach, and what else keeps it from taking them. */
 export interface Waiting {
   parts: number;
   away: boolean;
+  trouble: string;
   refused: string;
 }
 
@@ -30,6 +31,7 @@ export class Sender {
   private readonly queue: KeptPart[] = [];
   private busy = false;
   private away = false;
+  private trouble = "";
   private refused = "";
   private idle: (() => void)[] = [];
 
@@ -70,7 +72,8 @@ export class Sender {
 
   private async sent(part: KeptPart): Promise<boolean> {
     const answer = await this.put(part, bytesToHex(sha256(new Uint8Array(part.data)))).catch(() => null);
-    this.away = answer === null || answer.status >= 500;
+    this.away = answer === null || answer.status === 502 || answer.status === 503;
+    this.trouble = answer === null || this.away || answer.status === 200 || answer.status === 410 ? "" : answer.detail;
     if (answer && (answer.status === 200 || answer.status === 410)) {
       await this.store.remove(part);
       this.queue.shift();
@@ -83,6 +86,6 @@ export class Sender {
   }
 
   private told(): void {
-    this.tell({ parts: this.queue.length, away: this.away, refused: this.refused });
+    this.tell({ parts: this.queue.length, away: this.away, trouble: this.refused ? "" : this.trouble, refused: this.refused });
   }
 }
