@@ -185,6 +185,52 @@ def test_what_people_did_live_is_carried_to_the_settled_record(recording: Record
     assert original.data[:4] == b"fLaC"
 
 
+def test_a_stretch_removed_from_the_record_is_gone_for_good(recording: Recording10s, tmp_path: Path) -> None:
+    desk, base = recording.desk, f"/api/meetings/{recording.meeting}"
+    recording.send(0, 20)
+    recording.stop(20)
+    recording.follow()
+    assert desk.client.post(f"{base}/cut", {"start": 3.2, "end": 6.2}).status_code == 409  # work is still to be done
+    desk.work()
+    record = desk.record(recording.meeting)
+    rail = next(turn for turn in record["turns"] if "rail" in str(turn["words"]))
+    text = " ".join(word[0] for word in rail["words"])
+    desk.client.put(f"{base}/turns/{rail['number']}", {"text": text.replace("rail", "walrus")})
+    about = [line for line in record["minutes"]["lines"] if "rail" in line["text"]]
+    assert about
+    desk.client.put(f"{base}/lines/{about[0]['id']}", {"text": "The walrus moved."})
+    held = {path for path in (desk.installation.settings.data / "files").rglob("*") if path.is_file()}
+    assert desk.client.post(f"{base}/cut", {"start": 3.2, "end": 6.2}).status_code == 200
+    assert desk.client.get(f"{base}/sound").status_code == 404
+    desk.work()
+    record = desk.record(recording.meeting)
+    assert record["meeting"]["job"]["state"] == "done"
+    assert "walrus" not in str(record) and "rail" not in str(record)
+    assert "ask for a price" in str([[word[0] for word in turn["words"]] for turn in record["turns"]]).replace("', '", " ")
+    assert [(b["kind"], b["at"], b["by"]) for b in record["breaks"]] == [("cut", 3.2, "Maren Tull")]
+    assert all(b <= 3.2 or a >= 6.2 for a, b, _ in record["spans"])
+    for path in (desk.installation.settings.data / "nuntius.db", desk.installation.settings.data / "nuntius.db-wal"):
+        assert b"walrus" not in path.read_bytes() and b"millimetres" not in path.read_bytes(), path.name
+    (tmp_path / "original.flac").write_bytes(desk.client.get(f"{base}/original").data)
+    (tmp_path / "sound.ogg").write_bytes(desk.client.get(f"{base}/sound").data)
+    original, sound = load(tmp_path / "original.flac"), load(tmp_path / "sound.ogg")
+    assert not original[round(3.2 * RATE) : round(6.2 * RATE)].any() and original[: 3 * RATE].any()
+    assert np.abs(sound[round(3.4 * RATE) : round(6.0 * RATE)]).max() < 0.01 < np.abs(sound[: 3 * RATE]).max()
+    now_held = {path for path in (desk.installation.settings.data / "files").rglob("*") if path.is_file()}
+    assert not held & now_held, "a file from before the cut is left"
+
+
+def test_only_a_stretch_of_the_record_can_be_removed_and_only_by_its_runner(recording: Recording10s) -> None:
+    desk, base = recording.desk, f"/api/meetings/{recording.meeting}"
+    tobias = desk.account("Tobias Pryce", "tobias@saltmarsh.example")
+    recording.send(0, 20)
+    recording.stop(20)
+    desk.work()
+    assert desk.client.post(f"{base}/cut", {"start": 6, "end": 3}).status_code == 409
+    assert desk.client.post(f"{base}/cut", {"start": 60, "end": 70}).status_code == 409
+    assert tobias.post(f"{base}/cut", {"start": 1, "end": 2}).status_code == 404
+
+
 def test_turns_put_right_before_the_better_recogniser_is_done_stay_right(recording: Recording10s) -> None:
     recording.send(0, 20)
     recording.stop(20)

@@ -35,6 +35,7 @@ from nuntius.store.transcripts import load_transcript, packed, save_transcript, 
 
 log = logging.getLogger(__name__)
 
+COPIED = 2 * 16_000 * 10  # bytes at a time: ten seconds
 WORDS_SHARE = 0.6  # of the work of listening, by processor time (measured)
 
 Progress = Callable[[float], None]  # hears the share of the step that is done, 0 to 1
@@ -72,6 +73,18 @@ def gather_sound(task: Task, progress: Progress) -> None:
         with files.scratch(".flac") as target:
             write_flac(joined(session, files, room), target)
             digest = files.keep(target)
+    with task.installation.database.write() as session:
+        task.recording(session).digest = digest
+
+
+def write_original(task: Task, progress: Progress) -> None:
+    """After a stretch was removed the kept file is written anew from the working copy, as FLAC."""
+    files = task.installation.files
+    with task.installation.database.read() as session:
+        source = files.path(task.recording(session).working_digest or "")
+    with files.scratch(".flac") as target, source.open("rb") as samples:
+        write_flac(iter(lambda: samples.read(COPIED), b""), target)
+        digest = files.keep(target)
     with task.installation.database.write() as session:
         task.recording(session).digest = digest
 

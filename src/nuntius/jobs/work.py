@@ -38,11 +38,18 @@ SOUND_STEPS = (
     Step("minutes", steps.write_minutes, 0.03),
 )
 ROOM_STEPS = (Step("gather", steps.gather_sound, 0.02), *SOUND_STEPS)
+CUT_STEPS = (
+    Step("gather", steps.write_original, 0.3),
+    Step("sound", steps.prepare_sound, 0.5),
+    Step("minutes", steps.write_minutes, 0.2),
+)
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
 
 
-def plan_of(recording: Recording) -> tuple[Step, ...]:
+def plan_of(job: Job, recording: Recording) -> tuple[Step, ...]:
     """The steps that a recording needs: a transcript is read, one recorded here is gathered first."""
+    if job.kind == "cut":
+        return CUT_STEPS
     if recording.is_text:
         return TEXT_STEPS
     return ROOM_STEPS if recording.name == RECORDED else SOUND_STEPS
@@ -105,7 +112,7 @@ def work(installation: Installation, job_id: str) -> None:
         if job is None:
             return
         task = steps.Task(installation, job.meeting_id, job.people)
-        plan = plan_of(task.recording(session))
+        plan = plan_of(job, task.recording(session))
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:

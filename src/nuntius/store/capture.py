@@ -12,7 +12,8 @@ from nuntius.core.audio.decode import RATE
 from nuntius.store.errors import Conflict, ConsentMissing, NotFound, PartMismatch, PartNotWanted, RecordedElsewhere
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
-from nuntius.store.models import Break, Job, Meeting, Person, Recording, Room, Run, SoundPart, User, now
+from nuntius.store.meetings import account_name
+from nuntius.store.models import Break, Job, Meeting, Recording, Room, Run, SoundPart, User, now
 from nuntius.store.rooms import agenda_of, may_record, runs_of, touch, turn_to
 
 LARGEST = 20 * RATE * 2  # bytes of a part: twenty seconds
@@ -71,7 +72,7 @@ def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bo
     """Ends the run before a new one; a run that broke off leaves a gap."""
     if last.expected is None:
         if last.recorder != recorder and not take_over:
-            raise RecordedElsewhere(_name(session, last.user_id))
+            raise RecordedElsewhere(account_name(session, session.get_one(User, last.user_id)))
         last.expected = last.parts
         if room.state == "recording" and last.parts:
             session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=None))
@@ -81,17 +82,13 @@ def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bo
         last.expected = last.parts
 
 
-def _name(session: Session, user_id: int) -> str:
-    return session.scalar(select(Person.name).where(Person.user_id == user_id)) or "Somebody"
-
-
 def running(session: Session, room: Room, number: int, recorder: str) -> Run:
     """The run of this number and recorder. Raises NotFound, RecordedElsewhere."""
     run = session.scalar(select(Run).where(Run.room_id == room.id, Run.number == number))
     if run is None:
         raise NotFound()
     if run.recorder != recorder:
-        raise RecordedElsewhere(_name(session, run.user_id))
+        raise RecordedElsewhere(account_name(session, session.get_one(User, run.user_id)))
     return run
 
 
@@ -182,7 +179,9 @@ def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> Non
     run.expected = parts
     room.state = "paused"
     session.add(
-        Break(meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=_name(session, user.id))
+        Break(
+            meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=account_name(session, user)
+        )
     )
     session.flush()
     touch(room)
@@ -258,7 +257,7 @@ def cut(session: Session, files: FileStore, user: User, room: Room, start: float
         samples[max(0, first - piece.first) : max(0, last - piece.first)] = 0
         files.write_part(folder(piece.run), piece.number, samples.tobytes())
     session.add(
-        Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=_name(session, user.id))
+        Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=account_name(session, user))
     )
     touch(room)
 

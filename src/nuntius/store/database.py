@@ -12,6 +12,8 @@ from sqlalchemy.orm import Session
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 WAIT = 20_000  # milliseconds that a writer waits for another one
+# What is deleted is overwritten (`secure_delete`): stretches are removed for good.
+PRAGMAS = ("journal_mode=WAL", "foreign_keys=ON", "synchronous=NORMAL", "secure_delete=ON", f"busy_timeout={WAIT}")
 
 
 class Database:
@@ -44,6 +46,13 @@ class Database:
         with Session(self._writing, expire_on_commit=False) as session, session.begin():
             yield session
 
+    def forget(self) -> None:
+        """Empties the write-ahead log, so that nothing of what was just deleted is left in it."""
+        with self._engine.connect() as connection:
+            raw = connection.connection.dbapi_connection
+            if raw is not None:
+                raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
     def close(self) -> None:
         self._engine.dispose()
 
@@ -55,7 +64,7 @@ def _engine(url: str) -> Engine:
     def _pragmas(connection: Any, _: Any) -> None:
         connection.isolation_level = None  # transactions are begun below, not by the driver
         cursor = connection.cursor()
-        for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=NORMAL", f"busy_timeout={WAIT}"):
+        for pragma in PRAGMAS:
             cursor.execute(f"PRAGMA {pragma}")
         cursor.close()
 

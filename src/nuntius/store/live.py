@@ -2,14 +2,14 @@
 
 from collections.abc import Mapping, Sequence
 
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.live.line import LiveLine, VoicedLine
 from nuntius.core.live.turns import live_transcript
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import spread
-from nuntius.store.models import Break, LiveLineRow, Room, Speaker
+from nuntius.store.models import Break, Change, LiveLineRow, Room, Speaker
 from nuntius.store.rooms import touch
 from nuntius.store.transcripts import names_of
 
@@ -95,6 +95,7 @@ def cut_lines(session: Session, room: Room, start: float, end: float) -> None:
     version = touch(room)
     for row in live_rows(session, room.meeting_id):
         if row.start < end and start < row.end:
+            session.execute(delete(Change).where(Change.kind == "live", Change.target == row.id))
             row.text = _without(row.text, row.start, row.end, [(start, end)])
             if row.person_text is not None:
                 row.person_text = _without(row.person_text, row.start, row.end, [(start, end)]) or None

@@ -49,6 +49,11 @@ def create_meeting(
     return meeting
 
 
+def account_name(session: Session, user: User) -> str:
+    """Name of the person whose account this is."""
+    return session.scalar(select(Person.name).where(Person.user_id == user.id)) or "Somebody"
+
+
 def people_of(session: Session, workspace_id: int) -> list[Person]:
     """Everybody the workspace knows, by name."""
     query = select(Person).where(Person.workspace_id == workspace_id).order_by(func.lower(Person.name), Person.id)

@@ -24,11 +24,16 @@ def remove_meeting(session: Session, files: FileStore, meeting: Meeting) -> None
     pictures = set(session.scalars(select(StillPicture.digest).where(StillPicture.meeting_id == meeting.id)))
     session.delete(meeting)
     session.flush()
-    for digest in digests | pictures:
-        if not _used(session, digest):
-            files.path(digest).unlink(missing_ok=True)
+    drop_unused(session, files, digests | pictures)
     for name in [*(upload.id for upload in uploads), *runs]:
         files.drop_parts(name)
+
+
+def drop_unused(session: Session, files: FileStore, digests: set[str]) -> None:
+    """Deletes the files with these digests that no row names any more."""
+    for digest in digests:
+        if not _used(session, digest):
+            files.path(digest).unlink(missing_ok=True)
 
 
 def _used(session: Session, digest: str) -> bool:

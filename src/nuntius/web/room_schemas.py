@@ -14,13 +14,13 @@ from nuntius.web.schemas import (
     Name,
     Passage,
     PictureOut,
+    Seconds,
     ThereOut,
     Title,
     Wire,
 )
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
-Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 Source = Literal["microphone", "computer", "both"]
 
 
@@ -102,11 +102,6 @@ class AgendaIn(Wire):
 class TurnTo(Wire):
     number: int | None
     at: Seconds
-
-
-class Stretch(Wire):
-    start: Seconds
-    end: Seconds
 
 
 class NoteIn(Wire):

@@ -11,6 +11,7 @@ Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 Email = Annotated[str, StringConstraints(strip_whitespace=True, max_length=320, pattern=r"^[^@\s]+@[^@\s]+$")]
 Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"]
 assert Kind.__args__ == KINDS  # type: ignore[attr-defined]
 
@@ -110,6 +111,11 @@ class NewAccount(Wire):
     name: Name
     email: Email
     password: str = Field(min_length=10, max_length=1000)
+
+
+class Stretch(Wire):
+    start: Seconds
+    end: Seconds
 
 
 class Question(Wire):

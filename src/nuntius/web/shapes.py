@@ -20,7 +20,7 @@ from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_
 
 
 def job_out(job: Job, recording: Recording | None) -> s.JobOut:
-    plan = plan_of(recording) if recording else ()
+    plan = plan_of(job, recording) if recording else ()
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,

@@ -10,6 +10,7 @@ import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
 import { hour } from "../../shared/times";
 import { breakTold } from "../../shared/breaks";
+import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
@@ -61,6 +62,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const view = useRecordView(record, player);
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
+  const [cutting, setCutting] = useState(false);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -106,7 +108,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
           <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} onRemake={() => void actions.remake()} />
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} onRemake={() => void actions.remake()} onCut={hasSound ? () => setCutting(true) : undefined} />
         </Box>
         {narrow && (
           <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "minutes" | "transcript" | null) => next && setSide(next)} aria-label="What to show">
@@ -149,6 +151,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         ? <Box component="video" ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" playsInline sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }} />
         : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
       <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
+      <CutOut open={cutting} seconds={duration} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
       <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );
@@ -164,6 +167,10 @@ function Kept({ record }: { record: RecordData }) {
     ...breaks.map(breakTold),
   ].filter(Boolean);
   return <Typography variant="body2" color="textSecondary">{facts.join(" · ")}</Typography>;
+}
+
+function wordsBetween(record: RecordData, start: number, end: number): string {
+  return record.turns.flatMap((turn) => turn.words).filter((word) => word[1] < end && start < word[2]).map((word) => word[0]).join(" ");
 }
 
 function unticked(record: RecordData): number {

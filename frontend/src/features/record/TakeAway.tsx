@@ -7,7 +7,7 @@ const FILES: [string, [string, string][]][] = [
 ];
 
 /** The files that can be taken away. */
-export function TakeAway({ meetingId, hasMinutes, onRemake }: { meetingId: string; hasMinutes: boolean; onRemake: () => void }) {
+export function TakeAway({ meetingId, hasMinutes, onRemake, onCut }: { meetingId: string; hasMinutes: boolean; onRemake: () => void; onCut?: (() => void) | undefined }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   return (
@@ -23,6 +23,7 @@ export function TakeAway({ meetingId, hasMinutes, onRemake }: { meetingId: strin
         <ListSubheader sx={{ lineHeight: 2.2 }}>More</ListSubheader>
         <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close}>The file as brought in</MenuItem>
         <MenuItem onClick={() => { close(); onRemake(); }}>Write the minutes anew</MenuItem>
+        {onCut && <MenuItem onClick={() => { close(); onCut(); }}>Remove a stretch for good …</MenuItem>}
       </Menu>
     </>
   );

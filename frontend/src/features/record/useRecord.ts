@@ -66,7 +66,19 @@ export function useRecord(meetingId: string) {
     }
   }, [key, meetingId, notice, queries]);
 
-  return { query, ...actions, remake };
+  const cut = useCallback(async (start: number, end: number): Promise<boolean> => {
+    try {
+      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } })));
+      void queries.invalidateQueries({ queryKey: ["meetings"] });
+      void queries.invalidateQueries({ queryKey: ["actions"] });
+      return true;
+    } catch (error) {
+      notice({ text: sentenceOf(error), severity: "error" });
+      return false;
+    }
+  }, [key, meetingId, notice, queries]);
+
+  return { query, ...actions, remake, cut };
 }
 
 export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

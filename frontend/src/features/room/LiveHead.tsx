@@ -1,9 +1,9 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, Popover, Typography } from "@mui/material";
 import { useState } from "react";
 
+import { CutOut } from "../../shared/CutOut";
 import { clock } from "../../shared/times";
 import { Consent } from "./Consent";
-import { CutOut } from "./CutOut";
 import { Choices } from "./Choices";
 import { LineToCall } from "./LineToCall";
 import type { RoomState } from "./roomState";
@@ -32,7 +32,7 @@ export function LiveHead({ room, recorder, actions, seconds }: { room: RoomState
       <Sure open={sheet === "stop"} title="Stop the recording?" label="Stop" onClose={close} onSure={() => void recorder.stop()}>The minutes follow at once. A recording that has been stopped cannot be gone on with.</Sure>
       <Sure open={sheet === "take over"} title="Record here instead?" label="Record here" onClose={close} onSure={() => void recorder.start("microphone", "", true)}>{`${board.recorder ?? "Somebody"} records this meeting on another page. That page stops, and yours goes on.`}</Sure>
       <Sure open={sheet === "finish"} title="Finish the recording?" label="Finish" onClose={close} onSure={() => void actions.finish()}>It ends with the sound that has arrived. Do this when the page that recorded does not come back.</Sure>
-      <CutOut open={sheet === "cut"} room={room} seconds={seconds} onClose={close} onCut={actions.cut} />
+      <CutOut open={sheet === "cut"} words={(start, end) => room.lines.filter((l) => l.text && l.start < end && start < l.end).map((l) => l.text).join(" ")} seconds={seconds} onClose={close} onCut={actions.cut} />
     </Box>
   );
 }

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import { body, client, csrfToken, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { useLeaveWarning } from "../../shared/useLeaveWarning";
 import { warningOf, type Level, type Warning } from "./capture/level";
 import { openPartStore, type KeptRun } from "./capture/partStore";
 import { Recorder, type RecorderServer } from "./capture/recorder";
@@ -236,15 +237,6 @@ function useWakeLock(active: boolean): void {
       document.removeEventListener("visibilitychange", ask);
       void held?.release();
     };
-  }, [active]);
-}
-
-function useLeaveWarning(active: boolean): void {
-  useEffect(() => {
-    if (!active) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener("beforeunload", ask);
-    return () => window.removeEventListener("beforeunload", ask);
   }, [active]);
 }
 

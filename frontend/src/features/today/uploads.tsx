@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { createContext, use, useCallback, useEffect, useMemo, useReducer, type ReactNode } from "react";
+import { createContext, use, useCallback, useMemo, useReducer, type ReactNode } from "react";
 
 import { ApiProblem, body, client, csrfToken, sentenceOf, type Schemas } from "../../api/client";
+import { useLeaveWarning } from "../../shared/useLeaveWarning";
 import { missing, partDigest } from "./parts";
 
 type Upload = Schemas["UploadOut"];
@@ -95,13 +96,4 @@ async function persist<T>(attempt: () => Promise<T>, onWait: () => void): Promis
       await new Promise((resolve) => setTimeout(resolve, Math.min(LONGEST_PAUSE, 500 * 2 ** (tries - 1))));
     }
   }
-}
-
-function useLeaveWarning(active: boolean): void {
-  useEffect(() => {
-    if (!active) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener("beforeunload", ask);
-    return () => window.removeEventListener("beforeunload", ask);
-  }, [active]);
 }

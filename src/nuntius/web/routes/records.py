@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.inquiry import inquire
 from nuntius.jobs.steps import Task, write_minutes
 from nuntius.store import changes
+from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
 from nuntius.store.models import Change, Meeting, Recording
@@ -20,6 +21,7 @@ from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
 from nuntius.web.room_shapes import passage_out
+from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out
 
@@ -97,6 +99,21 @@ def remake(path: s.MeetingPath) -> Response:
     write_minutes(Task(store, path.meeting_id, None), lambda _: None)
     with store.database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
+
+
+@api.post("/cut", operation_id="cutRecord", responses={200: s.RecordOut})
+def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
+    """Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays."""
+    store = installation()
+    with store.database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        if meeting.runner_id != me().id:
+            raise NotFound()
+        job_id = cut_record(db, store.files, me(), meeting, body.start, body.end).id
+        out = record_out(db, meeting, me())
+    store.database.forget()
+    queue().put(job_id)
+    return answer(out)
 
 
 @api.post("/inquiry", operation_id="inquire", responses={200: s.ReplyOut})

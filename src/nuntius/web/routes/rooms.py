@@ -1,5 +1,6 @@
 """A meeting being recorded: who agrees, what is on, notes, marks, the brief."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 
 from flask import Response, make_response, request
@@ -70,70 +71,58 @@ def get_room(path: s.MeetingPath) -> Response:
 @api.put(f"{ROOM}/announced", operation_id="announce", responses={200: r.Board})
 def announce(path: s.MeetingPath, body: r.Announced) -> Response:
     """Says that the recording was announced to all."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        rooms.announce(db, me(), room, body.announced)
-        return _board(db, meeting, room)
+    return _changed(path.meeting_id, lambda db, _, room: rooms.announce(db, me(), room, body.announced))
 
 
 @api.put(f"{ROOM}/consents/<int:person_id>", operation_id="tickConsent", responses={200: r.Board})
 def tick_consent(path: r.PersonPath, body: r.Agreed) -> Response:
     """Says that somebody who is there agrees to be recorded."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        rooms.tick_consent(db, me(), meeting, room, path.person_id, body.agreed)
-        return _board(db, meeting, room)
+    return _changed(
+        path.meeting_id, lambda db, m, room: rooms.tick_consent(db, me(), m, room, path.person_id, body.agreed)
+    )
 
 
 @api.post(f"{ROOM}/people", operation_id="addToRoom", responses={200: r.Board})
 def add_person(path: s.MeetingPath, body: r.PersonName) -> Response:
     """Somebody has come in."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        rooms.add_person(db, meeting, room, body.name)
-        return _board(db, meeting, room)
+    return _changed(path.meeting_id, lambda db, m, room: rooms.add_person(db, m, room, body.name))
 
 
 @api.put(f"{ROOM}/agenda", operation_id="writeAgenda", responses={200: r.Board})
 def write_agenda(path: s.MeetingPath, body: r.AgendaIn) -> Response:
     """Replaces the agenda."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        rooms.write_agenda(db, room, [AgendaItem(item.title, item.planned) for item in body.items])
-        return _board(db, meeting, room)
+    items = [AgendaItem(item.title, item.planned) for item in body.items]
+    return _changed(path.meeting_id, lambda db, _, room: rooms.write_agenda(db, room, items))
 
 
 @api.put(f"{ROOM}/agenda/on", operation_id="turnTo", responses={200: r.Board})
 def turn_to(path: s.MeetingPath, body: r.TurnTo) -> Response:
     """Says which item is on now."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        rooms.turn_to(db, room, body.number, body.at)
-        return _board(db, meeting, room)
+    return _changed(path.meeting_id, lambda db, _, room: rooms.turn_to(db, room, body.number, body.at))
 
 
 @api.put(f"{ROOM}/choices", operation_id="chooseForRoom", responses={200: r.Board})
 def choose(path: s.MeetingPath, body: r.RoomChoices) -> Response:
     """When to stop by itself, and when to tell of a long turn."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+
+    def change(_: Session, __: Meeting, room: Room) -> None:
         room.silence_stop, room.floor_limit = body.silence_stop, body.floor_limit
-        rooms.touch(room)
-        return _board(db, meeting, room)
+
+    return _changed(path.meeting_id, change)
 
 
 @api.post(f"{ROOM}/keep-on", operation_id="keepOn", responses={200: r.Board})
 def keep_on(path: s.MeetingPath) -> Response:
     """Lets a silent recording go on: the silence is counted anew."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+
+    def change(_: Session, __: Meeting, room: Room) -> None:
         room.last_speech = room.heard / RATE
-        rooms.touch(room)
-        return _board(db, meeting, room)
+
+    return _changed(path.meeting_id, change)
 
 
 @api.post(f"{ROOM}/cut", operation_id="cutOut", responses={200: r.RoomOut})
-def cut_out(path: s.MeetingPath, body: r.Stretch) -> Response:
+def cut_out(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; a mark of it stays."""
     store = installation()
     with store.database.write() as db:
@@ -146,7 +135,10 @@ def cut_out(path: s.MeetingPath, body: r.Stretch) -> Response:
             if body.start <= picture.at <= body.end:
                 store.files.path(picture.digest).unlink(missing_ok=True)
                 db.delete(picture)
-        return answer(room_out(db, meeting, room))
+        db.flush()
+        out = room_out(db, meeting, room)
+    store.database.forget()
+    return answer(out)
 
 
 @api.put(f"{ROOM}/lines/<int:line>", operation_id="correctLive", responses={200: r.RoomOut})
@@ -172,31 +164,23 @@ def put_note(path: r.NotePath, body: r.NoteIn) -> Response:
 @api.delete(f"{ROOM}/notes/<note_id>", operation_id="removeNote", responses={200: r.Board})
 def remove_note(path: r.NotePath) -> Response:
     """Takes a paragraph off one's own pad."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        notes.remove_note(db, me(), meeting, path.note_id)
-        rooms.touch(room)
-        return _board(db, meeting, room)
+    return _changed(path.meeting_id, lambda db, m, _: notes.remove_note(db, me(), m, path.note_id))
 
 
 @api.put(f"{ROOM}/marks/<mark_id>", operation_id="putMark", responses={200: r.Board})
 def put_mark(path: r.MarkPath, body: r.MarkIn) -> Response:
     """Marks what is being said; the stretch begins with the turn being spoken."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+
+    def change(db: Session, meeting: Meeting, _: Room) -> None:
         notes.put_mark(db, me(), meeting, path.mark_id, body.label, body.start, body.end, body.text)
-        rooms.touch(room)
-        return _board(db, meeting, room)
+
+    return _changed(path.meeting_id, change)
 
 
 @api.delete(f"{ROOM}/marks/<mark_id>", operation_id="removeMark", responses={200: r.Board})
 def remove_mark(path: r.MarkPath) -> Response:
     """Takes one's own mark away."""
-    with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        notes.remove_mark(db, me(), meeting, path.mark_id)
-        rooms.touch(room)
-        return _board(db, meeting, room)
+    return _changed(path.meeting_id, lambda db, m, _: notes.remove_mark(db, me(), m, path.mark_id))
 
 
 @api.get(f"{ROOM}/brief", operation_id="getBrief", responses={200: r.BriefOut})
@@ -268,6 +252,11 @@ def set_workspace(body: r.WorkspaceIn) -> Response:
     return answer(r.WorkspaceOut(announcement=workspace.announcement, consent_needed=workspace.consent_needed))
 
 
-def _board(db: Session, meeting: Meeting, room: Room) -> Response:
-    db.flush()
-    return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
+def _changed(meeting_id: str, change: Callable[[Session, Meeting, Room], None]) -> Response:
+    """Carries out a change and answers with the board."""
+    with installation().database.write() as db:
+        meeting, room = rooms.get_room(db, me(), meeting_id)
+        change(db, meeting, room)
+        rooms.touch(room)
+        db.flush()
+        return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))

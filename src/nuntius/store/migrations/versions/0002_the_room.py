@@ -197,6 +197,9 @@ def upgrade() -> None:
     with op.batch_alter_table("sound_part", schema=None) as batch_op:
         batch_op.create_index(batch_op.f("ix_sound_part_first"), ["first"], unique=False)
 
+    with op.batch_alter_table("job", schema=None) as batch_op:
+        batch_op.add_column(sa.Column("kind", sa.String(length=12), nullable=False, server_default="work"))
+
     with op.batch_alter_table("minutes", schema=None) as batch_op:
         batch_op.add_column(sa.Column("source", sa.String(length=10), nullable=False, server_default="settled"))
 
@@ -215,6 +218,9 @@ def downgrade() -> None:
 
     with op.batch_alter_table("minutes", schema=None) as batch_op:
         batch_op.drop_column("source")
+
+    with op.batch_alter_table("job", schema=None) as batch_op:
+        batch_op.drop_column("kind")
 
     with op.batch_alter_table("sound_part", schema=None) as batch_op:
         batch_op.drop_index(batch_op.f("ix_sound_part_first"))

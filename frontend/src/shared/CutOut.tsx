@@ -1,27 +1,36 @@
 import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
 import { useState } from "react";
 
-import { clock } from "../../shared/times";
-import { readClock } from "./clock";
-import type { RoomState } from "./roomState";
+import { clock } from "./times";
+import { readClock } from "./readClock";
+
+interface Props {
+  open: boolean;
+  /** The last second that can be removed. */
+  seconds: number;
+  /** What was said between two moments, to see what goes. */
+  words: (start: number, end: number) => string;
+  onClose: () => void;
+  onCut: (start: number, end: number) => Promise<boolean>;
+}
 
 /** Removing a stretch from sound and text for good; a mark that something was removed stays. */
-export function CutOut({ open, room, seconds, onClose, onCut }: { open: boolean; room: RoomState; seconds: number; onClose: () => void; onCut: (start: number, end: number) => Promise<boolean> }) {
+export function CutOut({ open, seconds, words, onClose, onCut }: Props) {
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="cut-title">
       <DialogTitle id="cut-title">Remove a stretch for good</DialogTitle>
-      {open && <Form room={room} seconds={seconds} onClose={onClose} onCut={onCut} />}
+      {open && <Form seconds={seconds} words={words} onClose={onClose} onCut={onCut} />}
     </Dialog>
   );
 }
 
-function Form({ room, seconds, onClose, onCut }: Omit<Parameters<typeof CutOut>[0], "open">) {
+function Form({ seconds, words, onClose, onCut }: Omit<Props, "open">) {
   const [until] = useState(seconds);
   const [from, setFrom] = useState(clock(Math.max(0, until - 60)));
   const [to, setTo] = useState(clock(until));
   const [start, end] = [readClock(from), readClock(to)];
   const fits = start !== null && end !== null && start < end;
-  const words = fits ? room.lines.filter((l) => l.text && l.start < end && start < l.end).map((l) => l.text).join(" ") : "";
+  const said = fits ? words(start, end) : "";
   const cut = async () => {
     if (fits && (await onCut(start, Math.min(end + 0.999, until)))) onClose();
   };
@@ -35,7 +44,7 @@ function Form({ room, seconds, onClose, onCut }: Omit<Parameters<typeof CutOut>[
           {[30, 60, 300].map((back) => <Button key={back} size="small" color="inherit" onClick={() => { setFrom(clock(Math.max(0, until - back))); setTo(clock(until)); }}>last {back < 60 ? `${back} s` : `${back / 60} min`}</Button>)}
         </Box>
         {!fits && <Alert severity="warning" variant="outlined">Write both times as minutes:seconds, the first before the second.</Alert>}
-        {words && <Typography variant="body2" color="textSecondary" sx={{ maxHeight: 140, overflow: "auto" }}>{words}</Typography>}
+        {said && <Typography variant="body2" color="textSecondary" sx={{ maxHeight: 140, overflow: "auto" }}>{said}</Typography>}
       </DialogContent>
       <DialogActions><Button color="inherit" onClick={onClose}>Leave it</Button><Button variant="contained" color="error" disabled={!fits} onClick={() => void cut()}>Remove for good</Button></DialogActions>
     </>

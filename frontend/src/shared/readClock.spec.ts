@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 
-import { readClock } from "./clock";
+import { readClock } from "./readClock";
 
 it("reads minutes and hours, and refuses what is no time", () => {
   expect(readClock("1:05")).toBe(65);

@@ -1,0 +1,112 @@
+"""Removing a stretch from a finished record for good: sound, words, lines, and every trace of them."""
+
+import shutil
+from pathlib import Path
+
+import numpy as np
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.decode import RATE
+from nuntius.core.transcript.word import Word
+from nuntius.store.errors import Conflict
+from nuntius.store.files import FileStore
+from nuntius.store.jobs import create_job, latest_job
+from nuntius.store.live import cut_lines
+from nuntius.store.meetings import account_name
+from nuntius.store.minutes import get_minutes
+from nuntius.store.models import Break, Change, Job, Meeting, Recording, StillPicture, TurnRow, User
+from nuntius.store.removal import drop_unused
+from nuntius.store.rooms import room_of
+from nuntius.store.transcripts import packed, turns_of, unpacked
+
+
+def cut_record(session: Session, files: FileStore, user: User, meeting: Meeting, start: float, end: float) -> Job:
+    """Takes `start` to `end` seconds out of a record at once; the job makes sound and minutes anew without them.
+
+    Silence stands in place of the sound, so that all other times stay. Raises Conflict where there is no sound, a
+    picture, unfinished work, or no such stretch.
+    """
+    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    job = latest_job(session, meeting.id)
+    if recording is None or recording.working_digest is None or job is None or job.state in ("waiting", "working"):
+        raise Conflict("Wait until the work on the recording is done; then a stretch can be removed.")
+    if recording.has_picture:
+        raise Conflict(
+            "Stretches of a recording with a picture cannot be removed yet. Cut the file and bring it in anew."
+        )
+    end = min(end, recording.duration or 0.0)
+    if not 0 <= start < end:
+        raise Conflict("Choose a stretch within the recording, the first time before the second.")
+    _cut_sound(session, files, recording, start, end)
+    _cut_words(session, meeting, start, end)
+    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=account_name(session, user)))
+    fresh = create_job(session, meeting.id, None)
+    fresh.kind = "cut"
+    session.flush()
+    return fresh
+
+
+def _cut_sound(session: Session, files: FileStore, recording: Recording, start: float, end: float) -> None:
+    """A working copy with silence in place of the stretch; everything made from the old one goes."""
+    old = [
+        digest
+        for digest in (recording.digest, recording.working_digest, recording.playback_digest, recording.peaks_digest)
+        if digest
+    ]
+    with files.scratch(".pcm") as copy:
+        shutil.copyfile(files.path(recording.working_digest or ""), copy)
+        _silence(copy, round(start * RATE), round(end * RATE))
+        recording.working_digest = files.keep(copy)
+    recording.digest, recording.playback_digest, recording.peaks_digest = "", None, None
+    recording.spans = [
+        [a, b, voice] for a0, b0, voice in recording.spans or [] for a, b in _outside(a0, b0, start, end) if b > a
+    ]
+    session.flush()
+    drop_unused(session, files, set(old) - {recording.working_digest})
+
+
+def _silence(path: Path, first: int, last: int) -> None:
+    samples = np.memmap(path, "<i2", "r+")
+    samples[first:last] = 0
+    samples.flush()
+
+
+def _outside(a: float, b: float, start: float, end: float) -> list[tuple[float, float]]:
+    """What of `a` to `b` lies before `start` and after `end`."""
+    if b <= start or a >= end:
+        return [(a, b)]
+    return [(a, min(b, start)), (max(a, end), b)]
+
+
+def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> None:
+    """Takes the words out of turns, live lines and pictures, with the lines that rest on them and their history."""
+    for row in turns_of(session, meeting.id):
+        words = unpacked(row.words)
+        if words and words[0].start < end and start < words[-1].end:
+            _forget(session, ("turn",), row.id)
+            row.words = packed(_kept(words, start, end))
+            row.person_words = packed(_kept(unpacked(row.person_words), start, end)) if row.person_words else None
+    minutes = get_minutes(session, meeting.id)
+    for line in list(minutes.lines) if minutes else []:
+        if any(e.start < end and start < e.end for e in line.evidence):
+            _forget(session, ("line", "tick"), line.id)
+            session.delete(line)
+    session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
+    session.execute(
+        delete(StillPicture).where(
+            StillPicture.meeting_id == meeting.id, StillPicture.at >= start, StillPicture.at <= end
+        )
+    )
+    room = room_of(session, meeting.id)
+    if room is not None:
+        cut_lines(session, room, start, end)
+    session.flush()
+
+
+def _kept(words: tuple[Word, ...], start: float, end: float) -> tuple[Word, ...]:
+    return tuple(word for word in words if word.end <= start or word.start >= end)
+
+
+def _forget(session: Session, kinds: tuple[str, ...], target: int) -> None:
+    session.execute(delete(Change).where(Change.kind.in_(kinds), Change.target == target))
