@@ -206,7 +206,9 @@ def test_a_stretch_removed_from_the_record_is_gone_for_good(recording: Recording
     record = desk.record(recording.meeting)
     assert record["meeting"]["job"]["state"] == "done"
     assert "walrus" not in str(record) and "rail" not in str(record)
-    assert "ask for a price" in str([[word[0] for word in turn["words"]] for turn in record["turns"]]).replace("', '", " ")
+    assert "ask for a price" in str([[word[0] for word in turn["words"]] for turn in record["turns"]]).replace(
+        "', '", " "
+    )
     assert [(b["kind"], b["at"], b["by"]) for b in record["breaks"]] == [("cut", 3.2, "Maren Tull")]
     assert all(b <= 3.2 or a >= 6.2 for a, b, _ in record["spans"])
     for path in (desk.installation.settings.data / "nuntius.db", desk.installation.settings.data / "nuntius.db-wal"):

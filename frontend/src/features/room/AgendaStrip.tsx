@@ -1,7 +1,8 @@
-import { Box, Button, ButtonBase, Dialog, DialogActions, DialogContent, DialogTitle, Tooltip, Typography } from "@mui/material";
+import { Box, Button, ButtonBase, Dialog, DialogActions, DialogContent, DialogTitle, Tooltip } from "@mui/material";
 import { useState } from "react";
 
 import { AgendaField } from "./AgendaField";
+import { FloorButton } from "./FloorButton";
 import { agendaText, readAgenda } from "./agenda";
 import { itemTold } from "./agenda";
 import type { Board } from "./types";
@@ -38,7 +39,7 @@ export function AgendaStrip({ board, seconds, floor, onTurnTo, onWrite }: Props)
         <Button size="small" onClick={() => onTurnTo(board.suggested)} sx={{ mx: 1, whiteSpace: "nowrap" }}>On to “{board.agenda[board.suggested]?.title}”?</Button>
       )}
       <Button size="small" color="inherit" onClick={() => setEditing(true)} sx={{ mx: 0.5, color: "text.secondary", fontWeight: 400, whiteSpace: "nowrap" }}>{board.agenda.length ? "Change" : "Add an agenda"}</Button>
-      <Typography variant="body2" color="textSecondary" sx={{ ml: "auto", px: 2, alignSelf: "center", whiteSpace: "nowrap", display: { xs: "none", md: "block" } }}>{floor}</Typography>
+      <FloorButton board={board} line={floor} />
       {editing && <EditAgenda board={board} onClose={() => setEditing(false)} onWrite={onWrite} />}
     </Box>
   );
