@@ -9,12 +9,14 @@ import numpy as np
 import pytest
 from playwright.sync_api import Browser, Page, Playwright, expect
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE, Samples, load
 from nuntius.demonstration import PASSWORD
 from nuntius.store.accounts import create_account
 from nuntius.store.capture import breaks_of
-from nuntius.store.models import LiveLineRow, StillPicture, User, Workspace
+from nuntius.store.models import LiveLineRow, Person, StillPicture, User, Workspace
+from nuntius.store.rooms import runs_of
 from tests.browser.conftest import Site
 from tests.browser.microphone import Desk, begin, held_sound, open_room, place, room, stop, until_held
 from tests.browser.test_everywhere import faults
@@ -79,10 +81,8 @@ def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
     _, alike = place(recorded[12 * RATE : 34 * RATE], np.concatenate([np.zeros(8 * RATE, np.float32), talk]))
     assert alike > 0.99, "what was recorded is not what was spoken"
 
-    stopped = time.monotonic()
     page.get_by_role("link", name="Open the record").click()
-    expect(page.get_by_text("These minutes are from the live text")).to_be_visible(timeout=10_000)
-    assert time.monotonic() - stopped < 15
+    expect(page.get_by_text("These minutes are from the live text")).to_be_visible()
     notes = page.get_by_role("region", name="Notes")
     expect(notes).to_contain_text("Ask the lifeboat crew for two boats")
     expect(page.get_by_text("These minutes are from the live text")).to_have_count(0, timeout=240_000)
@@ -133,20 +133,21 @@ def test_a_killed_browser_goes_on_and_the_gap_is_marked(desk: Desk, site: Site) 
     killed = time.time()
     desk.kill()
     before = room(site, meeting).held / RATE
-    begun = room(site, meeting).begun_at
-    assert begun is not None
     page = desk.open()
     page.goto(f"/meetings/{meeting}/room")
     expect(page.get_by_text("The recording had broken off and goes on.")).to_be_visible()
     until_held(site, meeting, before + 4)
     expect(page.locator("[data-break=gap]")).to_be_visible()
+    stopping = time.time()
     stop(page)
     ((kind, at, seconds),) = breaks(site, meeting)
     assert kind == "gap" and seconds is not None
-    spoken = killed - begun.timestamp()
-    assert spoken - at < 1.0, f"{spoken - at:.2f} s from before the crash are missing"
+    with site.installation.database.read() as session:
+        begun = runs_of(session, room(site, meeting))[0].begun
+    assert begun is not None
+    assert killed - begun - at < 1.0, f"{killed - begun - at:.2f} s from before the crash are missing"
     told = room(site, meeting).held / RATE + seconds
-    assert abs((time.time() - begun.timestamp()) - told) < 3.0, "gap and sound do not add up to the time that passed"
+    assert stopping - begun - 1.5 < told < time.time() - begun + 0.5, "gap and sound are not the time that passed"
 
 
 def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) -> None:
@@ -154,12 +155,15 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     meeting = open_room(page, "A private word")
     begin(page)
     until_held(site, meeting, 7)
+    pressed = time.time()
     page.get_by_role("button", name="Pause").click()
     expect(page.get_by_text("Paused at").first).to_be_visible()
     paused = room(site, meeting).held
     time.sleep(9)  # what is private is said in this time
     assert room(site, meeting).held == paused
     page.get_by_role("button", name="Go on").click()
+    until_held(site, meeting, paused / RATE + 0.5)
+    resumed = time.time()
     until_held(site, meeting, paused / RATE + 6)
     expect(page.locator("[data-break=pause]")).to_be_visible()
     stop(page)
@@ -172,7 +176,7 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     assert after[1] > 0.9 and after[0] - last[0] > 9
     ((kind, at, seconds),) = breaks(site, meeting)
     assert (kind, at) == ("pause", pytest.approx(paused / RATE, abs=0.01))
-    assert seconds == pytest.approx(9, abs=2.5)
+    assert seconds is not None and 8.5 < seconds < resumed - pressed + 0.5
     with site.installation.database.read() as session:
         lines = session.scalars(select(LiveLineRow).where(LiveLineRow.meeting_id == meeting))
         at = paused / RATE
@@ -184,7 +188,7 @@ def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, bro
         workspace = session.scalars(select(Workspace)).one()
         if session.scalar(select(User).where(User.email == "ines@saltmarsh.example")) is None:
             create_account(session, workspace, "Ines Carvell", "ines@saltmarsh.example", PASSWORD)
-            _hand_over(session, workspace)
+            _hand_over(session)
     page = desk.open()
     meeting = open_room(page, "Watched by two")
     begin(page)
@@ -266,17 +270,13 @@ def test_the_sound_and_the_picture_of_a_shared_tab_are_kept(desk: Desk, site: Si
     assert pictures[1].at - pictures[0].at > 4
 
 
-def _hand_over(session: object, workspace: Workspace) -> None:
+def _hand_over(session: Session) -> None:
     """Gives the new account to the Ines whom the demo knows already."""
-    from nuntius.store.models import Person, attendance
-
-    db = session  # type: ignore[assignment]
-    known, new = db.scalars(select(Person).where(Person.name == "Ines Carvell").order_by(Person.id)).all()  # type: ignore[attr-defined]
+    known, new = session.scalars(select(Person).where(Person.name == "Ines Carvell").order_by(Person.id)).all()
     account, new.user_id = new.user_id, None
-    db.flush()  # type: ignore[attr-defined]
+    session.flush()
     known.user_id = account
-    db.execute(attendance.delete().where(attendance.c.person_id == new.id))  # type: ignore[attr-defined]
-    db.delete(new)  # type: ignore[attr-defined]
+    session.delete(new)
 
 
 @pytest.fixture

@@ -189,6 +189,13 @@ class TestAgenda:
         assert suggested(self.ITEMS, 1, lines, 605.0) is None
         assert suggested(self.ITEMS, 0, lines, 900.0) is None
 
+    def test_reading_the_agenda_out_suggests_nothing(self) -> None:
+        lines = said(
+            (1, 5, "A", "Three things: the timetable, the slipway repair and the school contract."),
+            (6, 8, "B", "Fine."),
+        )
+        assert suggested(self.ITEMS, 0, lines, 9.0) is None
+
     def test_nothing_is_suggested_between_two_that_fit_alike(self) -> None:
         lines = said((1, 2, "A", "The school contract and the slipway repair."))
         assert suggested(self.ITEMS, 0, lines, 3.0) is None

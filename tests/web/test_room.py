@@ -10,8 +10,10 @@ from werkzeug.test import TestResponse
 
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.line import LiveLine
+from nuntius.store.accounts import person_of
 from nuntius.store.capture import breaks_of, joined
 from nuntius.store.live import add_lines, live_lines, tell_voices
+from nuntius.store.models import Meeting, User
 from nuntius.store.rooms import room_of
 from tests.help import Client, Desk, tone
 
@@ -283,12 +285,7 @@ class TestNotesAndMarks:
         path = f"{room.base}/notes/note-of-maren"
         assert room.client.put(path, {"text": "mine", "at": 3.5, "position": 1}).status_code == 200
         with room.desk.installation.database.write() as session:
-            from nuntius.store.models import Meeting
-
             meeting = session.get_one(Meeting, room.meeting)
-            from nuntius.store.accounts import person_of
-            from nuntius.store.models import User
-
             user = session.query(User).filter_by(email="ines@saltmarsh.example").one()
             meeting.people.append(person_of(session, user))
         assert ines.get(room.base).json["board"]["notes"] == []

@@ -151,7 +151,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         ? <Box component="video" ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" playsInline sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }} />
         : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
       <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
-      <CutOut open={cutting} seconds={duration} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
+      <CutOut open={cutting} seconds={duration} from={Math.floor(player.position.get())} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
       <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );

@@ -26,7 +26,7 @@ export function LiveHead({ room, recorder, actions, seconds }: { room: RoomState
         {recorder.state === "recording" && recorder.level && (
           <Typography variant="body2" color="textSecondary" sx={{ fontVariantNumeric: "tabular-nums", whiteSpace: "nowrap", display: { xs: "none", sm: "block" } }}>level {String(Math.round(recorder.level.rms)).replace("-", "−")} dBFS</Typography>
         )}
-        <More onCut={() => setSheet("cut")} onFinish={recorder.state === "idle" ? () => setSheet("finish") : undefined} board={board} actions={actions} />
+        <More onCut={() => setSheet("cut")} onFinish={recorder.state === "idle" && board.source !== "line" ? () => setSheet("finish") : undefined} board={board} actions={actions} />
         <Buttons room={room} recorder={recorder} onStop={() => setSheet("stop")} onTakeOver={() => setSheet("take over")} onFinish={() => setSheet("finish")} />
       </Box>
       <Sure open={sheet === "stop"} title="Stop the recording?" label="Stop" onClose={close} onSure={() => void recorder.stop()}>The minutes follow at once. A recording that has been stopped cannot be gone on with.</Sure>

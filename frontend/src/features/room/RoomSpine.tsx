@@ -51,7 +51,7 @@ export function RoomSpine({ room, seconds, onShow }: { room: RoomState; seconds:
         {board.marks.map((mark) => <path key={mark.id} d={`M110 ${y(mark.start)} V${Math.max(y(mark.end), y(mark.start) + 5)}`} stroke={accent} strokeWidth={5} strokeLinecap="round" />)}
         {board.breaks.map((each, i) => <path key={i} d={`M34 ${y(each.at)} H116`} stroke={each.kind === "gap" ? theme.palette.error.main : soft} strokeDasharray="3 2" />)}
         {board.pictures.map((picture) => <rect key={picture.id} x={101} y={y(picture.at) - 3} width={5} height={6} fill="none" stroke={soft} />)}
-        {marksOfTime(span).filter((at) => at <= seconds).map((at) => <text key={at} x={120} y={y(at) + 4} fontSize={10} fill={soft}>{clock(at)}</text>)}
+        {marksOfTime(span).filter((at) => at <= seconds && (y(seconds) - y(at) > 6 || at === 0)).map((at) => <text key={at} x={120} y={y(at) + 4} fontSize={10} fill={soft}>{clock(at)}</text>)}
         <path d={`M0 ${y(seconds)} H${WIDTH}`} stroke={theme.palette.error.main} strokeWidth={1.4} />
         <text x={120} y={y(seconds) + 13} fontSize={10} fill={theme.palette.error.main}>now</text>
       </svg>

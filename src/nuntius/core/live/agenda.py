@@ -31,9 +31,12 @@ def time_left(item: AgendaItem, now: float) -> float | None:
 def suggested(items: Sequence[AgendaItem], on: int | None, lines: Sequence[VoicedLine], now: float) -> int | None:
     """Number of the item that the talk seems to have moved to; None when that is the one on, or unclear.
 
-    An item is suggested when its words were said in the last minute, more of them than of any other item.
+    An item is suggested when its words were said in the last minute, more of them than of any other item. A line
+    that names several items reads the agenda out, and is left aside.
     """
-    said = set(re.findall(r"[a-z0-9]{3,}", " ".join(e.text for e in lines if e.line.end > now - LOOKED_AT).lower()))
+    recent = [_words(each.text) for each in lines if each.line.end > now - LOOKED_AT]
+    told = [words for words in recent if sum(_said(item, words) > 0 for item in items) < 2]
+    said = set().union(*told)
     counts = [_said(item, said) for item in items]
     best = max(counts, default=0)
     if best <= 0 or counts.count(best) > 1:
@@ -42,7 +45,11 @@ def suggested(items: Sequence[AgendaItem], on: int | None, lines: Sequence[Voice
     return None if number == on or items[number].ended is not None else number
 
 
+def _words(text: str) -> set[str]:
+    return set(re.findall(r"[a-z0-9]{3,}", text.lower()))
+
+
 def _said(item: AgendaItem, said: set[str]) -> int:
-    words = {word for word in re.findall(r"[a-z0-9]{3,}", item.title.lower()) if word not in DULL}
+    words = _words(item.title) - DULL
     found = sum(any(other.startswith(word[: max(4, len(word) - 2)]) for other in said) for word in words)
     return found if words and found >= min(ENOUGH, len(words)) else 0
