@@ -1,9 +1,10 @@
 """Measures a meeting being recorded: how soon words appear, what it costs, and how soon minutes follow.
 
-    python bench/room.py [--minutes N] [--rooms N] [--pace X]
+    python bench/room.py [--minutes N] [--rooms N] [--after M]
 
-The demo's meetings, of which every word's time is known, are sent as a browser would send them, in real time
-(`--pace 1`) or faster. Latency is told only in real time.
+The demo's meetings, of which every word's time is known, are sent as a browser would send them, in real time. With
+`--after M` the first M minutes are sent at once and listened to as fast as possible; the rest is then measured in
+real time, as it is at minute M of a long meeting.
 """
 
 import argparse
@@ -106,28 +107,30 @@ class Watched:
     """What a watcher saw, with the clock's time of each sight."""
 
     shown: list[tuple[float, int]] = field(default_factory=list)  # moment, words on the page
-    settled: dict[int, tuple[float, str]] = field(default_factory=dict)  # line: when it settled, its text
+    settled: list[tuple[float, int]] = field(default_factory=list)  # moment, words in settled lines
+    lines: dict[int, tuple[float, str]] = field(default_factory=dict)  # number: start, text
     behind: float = 0.0
 
     def follow(self, client: Client, meeting: str) -> None:
-        lines: dict[int, str] = {}
         partial = ""
         for name, body in client.events(f"/api/meetings/{meeting}/room/events"):
             moment = time.time()
             if name == "lines":
-                for line in body:
-                    if line["text"] and line["number"] not in self.settled:
-                        self.settled[line["number"]] = moment, line["text"]
-                    lines[line["number"]] = line["text"]
+                self.lines.update({line["number"]: (line["start"], line["text"]) for line in body})
             elif name == "speech":
                 partial, self.behind = body["partial"], max(self.behind, body["behind"])
                 if body["state"] == "stopped":
                     return
-            self.shown.append((moment, sum(len(t.split()) for t in lines.values()) + len(partial.split())))
+            words = sum(len(text.split()) for _, text in self.lines.values())
+            self.settled.append((moment, words))
+            self.shown.append((moment, words + len(partial.split())))
 
 
-def record(client: Client, meeting: str, sound: Samples, pace: float) -> float:
-    """Sends sound as a browser does; the clock's time at which its first sample was spoken."""
+def record(client: Client, meeting: str, sound: Samples, after: float) -> float:
+    """Sends sound as a browser does; the clock's time at which its first sample was, or would have been, spoken.
+
+    The first `after` seconds go at once; the rest goes in real time when they have been listened to.
+    """
     client.send("PUT", f"/api/meetings/{meeting}/room/announced", {"announced": True})
     body = {"recorder": "bench-recorder", "source": "microphone"}
     run = client.send("POST", f"/api/meetings/{meeting}/room/runs", body)["number"]
@@ -135,7 +138,12 @@ def record(client: Client, meeting: str, sound: Samples, pace: float) -> float:
     count = -(-len(sound) // size)
     for number in range(count):
         data = to_bytes(sound[number * size : (number + 1) * size])
-        time.sleep(max(0.0, begun + (number + 1) * PART / pace - time.time()))
+        if number * PART == after > 0:
+            while client.get(f"/api/meetings/{meeting}/room")["speech"]["behind"] > 1:
+                time.sleep(1)
+            begun = time.time() - after
+        if number * PART >= after:
+            time.sleep(max(0.0, begun + (number + 1) * PART - time.time()))
         headers = {
             "X-Recorder": "bench-recorder",
             "X-Part-SHA256": hashlib.sha256(data).hexdigest(),
@@ -146,24 +154,25 @@ def record(client: Client, meeting: str, sound: Samples, pace: float) -> float:
     return begun
 
 
-def latencies(watched: Watched, truth: list[Word], begun: float) -> tuple[list[float], list[float]]:
-    """Seconds from the true end of a word to its first sight, and from the end of a line to its settling."""
-    said = [word for number in sorted(watched.settled) for word in watched.settled[number][1].split()]
-    plain = [word.lower().strip(".,?!") for word in said]
+def latencies(watched: Watched, truth: list[Word], begun: float, after: float) -> tuple[list[float], list[float]]:
+    """Seconds from the true end of a word to its first sight, and from the end of a line to its settling.
+
+    Of what was said from `after` seconds on.
+    """
+    lines = [text.split() for _, text in sorted(watched.lines.values())]
+    plain = [word.lower().strip(".,?!") for line in lines for word in line]
     blocks = SequenceMatcher(None, plain, [w.text.lower().strip(".,?!") for w in truth], autojunk=False)
     true_end = {b.a + i: truth[b.b + i].end for b in blocks.get_matching_blocks() for i in range(b.size)}
-    words = []
-    for at, end in true_end.items():
-        seen = next((moment for moment, count in watched.shown if count > at), None)
-        if seen is not None:
-            words.append(seen - begun - end)
-    lines, reached = [], 0
-    for number in sorted(watched.settled):
-        moment, text = watched.settled[number]
-        reached += len(text.split())
-        if reached - 1 in true_end:
-            lines.append(moment - begun - true_end[reached - 1])
-    return words, lines
+    late = {at: end for at, end in true_end.items() if end > after + 2}
+    words = [seen - begun - end for at, end in late.items() if (seen := first(watched.shown, at + 1))]
+    ends = np.cumsum([len(line) for line in lines]) - 1
+    settled = [seen - begun - late[at] for at in ends if at in late and (seen := first(watched.settled, at + 1))]
+    return words, settled
+
+
+def first(series: list[tuple[float, int]], count: int) -> float | None:
+    """The moment at which so many words were there for the first time."""
+    return next((moment for moment, words in series if words >= count), None)
 
 
 @contextmanager
@@ -210,6 +219,12 @@ def children(pid: int) -> list[int]:
     return [int(child) for child in listed.read_text().split()] if listed.exists() else []
 
 
+def caught_up(client: Client, meeting: str) -> float:
+    """Seconds that have been listened to."""
+    speech = client.get(f"/api/meetings/{meeting}/room")["speech"]
+    return float(speech["duration"] - speech["behind"])
+
+
 def share(values: list[float], of: float) -> float:
     return float(np.percentile(values, of)) if values else float("nan")
 
@@ -218,7 +233,7 @@ def main() -> None:
     arguments = argparse.ArgumentParser()
     arguments.add_argument("--minutes", type=float, default=3.3)
     arguments.add_argument("--rooms", type=int, default=1)
-    arguments.add_argument("--pace", type=float, default=1.0)
+    arguments.add_argument("--after", type=float, default=0.0)
     chosen = arguments.parse_args()
     (HERE / "out").mkdir(exist_ok=True)
     spoken = talk(chosen.minutes * 60)
@@ -233,29 +248,32 @@ def main() -> None:
         watched = [Watched() for _ in meetings]
         for meeting, each in zip(meetings, watched, strict=True):
             threading.Thread(target=each.follow, args=(client, meeting), daemon=True).start()
-        before = {name: used(process)[0] for name, process in processes.items()}
-        clock = time.time()
+        after = chosen.after * 60
         begun: list[float] = []
         threads = [
-            threading.Thread(target=lambda m=m: begun.append(record(client, m, spoken.sound, chosen.pace)))
-            for m in meetings
+            threading.Thread(target=lambda m=m: begun.append(record(client, m, spoken.sound, after))) for m in meetings
         ]
         briefs: list[float] = []
         for thread in threads:
             thread.start()
+        while after and any(caught_up(client, m) < after for m in meetings):
+            time.sleep(2)
+        for each in watched:
+            each.behind = 0.0
+        before, clock = {name: used(process)[0] for name, process in processes.items()}, time.time()
         while any(thread.is_alive() for thread in threads):
-            time.sleep(30)
+            time.sleep(20)
             if any(thread.is_alive() for thread in threads):
                 asked = time.time()
                 client.get(f"/api/meetings/{meetings[0]}/room/brief")
                 briefs.append(time.time() - asked)
-        stopped = begun[0] + chosen.minutes * 60 / chosen.pace
+        stopped = begun[0] + chosen.minutes * 60
         while not client.get(f"/api/meetings/{meetings[0]}")["minutes"]:
             time.sleep(0.1)
         ready = time.time() - stopped
         spent = {name: (used(process)[0] - before[name], used(process)[1]) for name, process in processes.items()}
         for each in watched:
-            words, lines = latencies(each, spoken.words, begun[0])
+            words, lines = latencies(each, spoken.words, begun[0], after)
             print(Figure("a word from its end to the page, median", share(words, 50)))
             print(Figure("a word from its end to the page, p95", share(words, 95), most=2.0))
             print(Figure("a line from its end to settled, median", share(lines, 50)))

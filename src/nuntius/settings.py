@@ -20,6 +20,7 @@ class Settings:
     port: int = 8750  # NUNTIUS_PORT
     secure_cookies: bool = False  # NUNTIUS_SECURE_COOKIES: 1 behind HTTPS
     bridge: str = "ws://127.0.0.1:8760"  # NUNTIUS_BRIDGE: address of the simulated call bridge
+    call_hosts: tuple[str, ...] = ("127.0.0.1", "localhost")  # NUNTIUS_CALL_HOSTS: where a listening line may call
     demo: bool = False  # NUNTIUS_DEMO: 1 shows the demo's sign-in on the first page
 
     @staticmethod
@@ -38,6 +39,7 @@ class Settings:
             port=_number(environment, "NUNTIUS_PORT", 8750),
             secure_cookies=get("NUNTIUS_SECURE_COOKIES") == "1",
             bridge=get("NUNTIUS_BRIDGE", "ws://127.0.0.1:8760").rstrip("/"),
+            call_hosts=tuple(get("NUNTIUS_CALL_HOSTS", "127.0.0.1,localhost").replace(" ", "").split(",")),
             demo=get("NUNTIUS_DEMO") == "1",
         )
 

@@ -193,6 +193,8 @@ def test_a_link_that_nobody_answers_says_so(desk: Desk) -> None:
     line.until("unreachable")
     line.stop()
     assert desk.client.post(f"{line.base}/line", {"link": "https://no.example"}).status_code == 422
+    refused = desk.client.post(f"{line.base}/line", {"link": "ws://10.0.0.1/call/x"})
+    assert refused.status_code == 409 and "may not call 10.0.0.1" in refused.json["detail"]
 
 
 def test_a_meeting_that_is_not_there_is_no_call(address: str, tmp_path: Path) -> None:

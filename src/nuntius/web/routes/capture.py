@@ -1,5 +1,7 @@
 """Sound arriving in a room."""
 
+from urllib.parse import urlsplit
+
 from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
@@ -89,8 +91,13 @@ def finish(path: s.MeetingPath) -> Response:
 @api.post("/line", operation_id="joinCall", responses={200: r.Board})
 def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
     """Sends a listening line into a call; it announces itself there."""
+    host = urlsplit(body.link).hostname
     with installation().database.write() as db:
         meeting, room = get_room(db, me(), path.meeting_id)
+        if host not in installation().settings.call_hosts:
+            raise Conflict(
+                f"A listening line may not call {host}. Whoever runs this machine can allow it (NUNTIUS_CALL_HOSTS)."
+            )
         if room.state in ("stopping", "stopped"):
             raise Conflict("This recording has ended. Start a new meeting to record again.")
         room.line_link, room.line_state = body.link, "calling"

@@ -70,7 +70,7 @@ class _Stream:
         late = time.monotonic() - self._board_at > BOARD
         with installation().database.read() as db:
             meeting, room = get_room(db, self._user, self._meeting_id)
-            if room.version == self._version and not (late and self._board_at):
+            if room.version == self._version:
                 return
             yield from self._event("speech", speech_out(room))
             changed = live_rows(db, meeting.id, self._lines_version) if room.version != self._lines_version else []
@@ -79,7 +79,7 @@ class _Stream:
                 self._rows.update({row.number: row for row in changed})
                 yield _text("lines", json.dumps([line_out(row, voices).model_dump() for row in changed]))
             self._lines_version = room.version
-            if late and (room.version != self._version or not self._board_at):
+            if late:
                 self._board_at = time.monotonic()
                 self._version = room.version
                 yield from self._event("board", board_out(db, meeting, room, self._user, self._sorted()))
