@@ -74,6 +74,7 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
   const left = board.silence_stop - speech.silent;
   const stops = board.state === "recording" && board.silence_stop > 0 && left < 60 && speech.silent > 5;
   const mine = recorder.state !== "idle";
+  const missing = useMissing(room);
   return (
     <Box aria-live="polite" sx={{ flex: "none", display: "grid", gap: 0.5, px: { xs: 1, sm: 2 }, "& > *": { mt: 0.75, py: 0 } }}>
       {stops && (
@@ -86,6 +87,11 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
       {recorder.waiting.trouble && <Alert severity="warning" variant="outlined">{recorder.waiting.trouble} The recording goes on and is kept on this computer.</Alert>}
       {recorder.waiting.away && <Alert severity="warning" variant="outlined">The server cannot be reached. The recording goes on and is kept on this computer; it is sent when the connection is back.</Alert>}
       {!recorder.waiting.away && speech.behind > 6 && board.state !== "paused" && <Alert severity="info" variant="outlined">The live text is {Math.round(speech.behind)} s behind and catches up. No sound is lost.</Alert>}
+      {missing > 0 && !mine && !recorder.broken && (
+        <Alert severity="warning" variant="outlined" action={<Button color="inherit" size="small" onClick={() => void actions.finish()}>Finish with what is here</Button>}>
+          No sound has come for {missing} s. The page that records may have been closed or have lost its connection; it sends what it kept when it is back.
+        </Alert>
+      )}
       {recorder.broken && recorder.state === "idle" && (
         <Alert severity="warning" variant="outlined" action={<><Button color="inherit" size="small" onClick={() => void recorder.start(recorder.broken?.source ?? "microphone", recorder.broken?.deviceId ?? "")}>Go on recording</Button><Button color="inherit" size="small" onClick={() => void actions.finish()}>Finish</Button></>}>
           The recording broke off on this computer.
@@ -94,4 +100,15 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
       {floor && <Alert severity="info" variant="outlined" icon={false}><Typography variant="body2">Only you see this: {floor}</Typography></Alert>}
     </Box>
   );
+}
+
+/** Seconds for which no sound has come although the meeting is being recorded; 0 for the first ten. */
+function useMissing(room: RoomState): number {
+  const [clock, setClock] = useState(Date.now);
+  useEffect(() => {
+    const timer = setInterval(() => setClock(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  const seconds = Math.floor((clock - room.at) / 1000);
+  return room.speech.state === "recording" && seconds >= 10 ? seconds : 0;
 }
