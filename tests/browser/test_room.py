@@ -59,6 +59,8 @@ def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
     expect(said).to_contain_text("happy", ignore_case=True)
     page.keyboard.press("m")
     expect(page.locator("[data-mark]")).to_have_count(1)
+    page.get_by_label(re.compile("^Words for the mark")).fill("a party")
+    page.get_by_label(re.compile("^Words for the mark")).press("Enter")
     page.get_by_role("button", name="Write a note …").click()
     page.keyboard.type("Ask the lifeboat crew for **two boats**")
     page.keyboard.press("Escape")

@@ -315,6 +315,9 @@ class TestNotesAndMarks:
         board = room.client.put(f"{room.base}/marks/mark-of-maren", {"label": "decided", "start": 3.5, "end": 3.5}).json
         (mark,) = board["marks"]
         assert (mark["start"], mark["end"], mark["mine"]) == (0.0, 3.5, True)
+        words = {"label": "decided", "start": 0.0, "end": 3.5, "text": "boats"}
+        (again,) = room.client.put(f"{room.base}/marks/mark-of-maren", words).json["marks"]
+        assert (again["text"], again["start"], again["end"]) == ("boats", 0.0, 3.5)
         assert room.client.send("DELETE", f"{room.base}/marks/mark-of-maren").json["marks"] == []
 
     def test_a_live_line_can_be_corrected_and_the_correction_taken_back(self, room: RoomDesk) -> None:

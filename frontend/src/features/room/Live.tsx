@@ -53,7 +53,7 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
       <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         {(!narrow || side === "notes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0, display: "flex", flexDirection: "column", minHeight: 0 }}>
-            <Pad pad={pad} board={board} onShow={show} onRemoveMark={(id) => void actions.removeMark(id)} />
+            <Pad pad={pad} board={board} onShow={show} onRemoveMark={(id) => void actions.removeMark(id)} onWriteMark={(mark, text) => void actions.mark(mark.id, mark.label, mark.start, mark.end, text)} />
             <Brief meetingId={board.meeting.id} onShow={show} />
           </Box>
         )}

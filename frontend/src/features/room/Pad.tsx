@@ -15,19 +15,20 @@ interface Props {
   board: Board;
   onShow: (at: number) => void;
   onRemoveMark: (id: string) => void;
+  onWriteMark: (mark: Mark, text: string) => void;
 }
 
 type Row = { type: "note"; note: Note } | { type: "mark"; mark: Mark };
 
 /** A quick pad: a paragraph a row, each tied to the second at which it was begun; marks stand among them. */
-export function Pad({ pad, board, onShow, onRemoveMark }: Props) {
+export function Pad({ pad, board, onShow, onRemoveMark, onWriteMark }: Props) {
   const [focus, setFocus] = useState<string | null>(null);
   const rows = useMemo(() => ordered(pad.notes, board.marks), [board.marks, pad.notes]);
   const people = useMemo(() => board.there.map((person) => person.name), [board.there]);
   const begin = (after: string | null, text = "") => setFocus(pad.add(after, text));
   return (
     <Box role="region" aria-label="Notes" sx={{ flex: 1, minHeight: 0, overflowY: "auto", px: { xs: 1, sm: 2 }, pt: 1.5, pb: 1, cursor: "text" }} onClick={(e) => { if (e.target === e.currentTarget) begin(null); }}>
-      {rows.map((row) => row.type === "mark" ? <MarkRow key={row.mark.id} mark={row.mark} onShow={onShow} onRemove={onRemoveMark} /> : (
+      {rows.map((row) => row.type === "mark" ? <MarkRow key={row.mark.id} mark={row.mark} onShow={onShow} onRemove={onRemoveMark} onWrite={onWriteMark} /> : (
         <NoteRow
           key={row.note.id} note={row.note} people={people} focused={focus === row.note.id} onFocus={setFocus} onShow={onShow} pad={pad}
           onNext={() => begin(row.note.id, listed(row.note.text).item && listed(row.note.text).rest.trim() ? "- " : "")}
@@ -70,13 +71,20 @@ function Time({ at, onShow }: { at: number; onShow: (at: number) => void }) {
   );
 }
 
-function MarkRow({ mark, onShow, onRemove }: { mark: Mark; onShow: (at: number) => void; onRemove: (id: string) => void }) {
+function MarkRow({ mark, onShow, onRemove, onWrite }: { mark: Mark; onShow: (at: number) => void; onRemove: (id: string) => void; onWrite: (mark: Mark, text: string) => void }) {
   return (
     <Box sx={grid} data-mark={mark.id}>
       <Time at={mark.start} onShow={onShow} />
-      <Box sx={{ pt: 0.4 }}>
+      <Box sx={{ pt: 0.4, display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
         <Chip size="small" variant="outlined" color="primary" label={mark.label} sx={{ borderRadius: 1, height: 22 }} />
-        <Typography component="span" variant="body2" color="textSecondary" sx={{ ml: 1 }}>{mark.text}{mark.end - mark.start > 1 ? ` to ${clock(mark.end)}` : ""}{mark.mine ? "" : ` · ${mark.by}`}</Typography>
+        <Typography component="span" variant="body2" color="textSecondary" sx={{ whiteSpace: "nowrap" }}>{mark.end - mark.start > 1 ? `to ${clock(mark.end)}` : ""}{mark.mine ? "" : ` · ${mark.by}`}</Typography>
+        {mark.mine ? (
+          <InputBase
+            key={mark.text} defaultValue={mark.text} placeholder="a few words" inputProps={{ "aria-label": `Words for the mark at ${clock(mark.start)}`, maxLength: 500 }} sx={{ flex: 1, minWidth: 0, fontFamily: SERIF, "& input": { py: 0 } }}
+            onKeyDown={(e) => { if (e.key === "Enter" || e.key === "Escape") (e.target as HTMLElement).blur(); }}
+            onBlur={(e) => { if (e.target.value.trim() !== mark.text) onWrite(mark, e.target.value.trim()); }}
+          />
+        ) : <Typography component="span" sx={{ fontFamily: SERIF }}>{mark.text}</Typography>}
       </Box>
       {mark.mine ? <Box className="tools" sx={{ opacity: { xs: 0.7, md: 0 } }}><Tool title="Take the mark away" onClick={() => onRemove(mark.id)}><Close sx={{ fontSize: 16 }} /></Tool></Box> : <span />}
     </Box>
