@@ -33,6 +33,7 @@ CATCH_UP = 3.0  # seconds heard at a time when more than that waits: one look at
 VOICES_PAUSE = 0.5  # seconds between two looks for sound to tell voices in
 MOST_PARTS = 100  # asked for at a time
 READ = 30.0  # seconds of sound that voices are told in at a time
+AFTER_FAULT = 3.0  # seconds before the listener may begin anew with a meeting whose following broke off
 WARM = 15.0  # seconds between two readings of what has been said, so that a brief and the minutes are quick
 
 
@@ -63,6 +64,7 @@ class Follower:
         except Exception:
             log.exception("following broke off", extra={"room": self._room_id})
             self._over.set()
+            self._end.wait(AFTER_FAULT)
 
     # --- words ---
 
