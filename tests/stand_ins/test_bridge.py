@@ -27,11 +27,10 @@ from tests.help import Desk
 @pytest.fixture
 def address() -> Iterator[str]:
     """A bridge with the demo's meetings."""
-    port, loop = free_port(), asyncio.new_event_loop()
-    bridge = Bridge(FILES)
-    server = loop.run_until_complete(bridge.serve("127.0.0.1", port))
+    port, loop, bridge = free_port(), asyncio.new_event_loop(), Bridge(FILES)
     thread = Thread(target=loop.run_forever)
     thread.start()
+    server = asyncio.run_coroutine_threadsafe(bridge.serve("127.0.0.1", port), loop).result(10)
     yield f"ws://127.0.0.1:{port}"
     asyncio.run_coroutine_threadsafe(bridge.end(), loop).result(10)
     loop.call_soon_threadsafe(server.close)
