@@ -159,14 +159,19 @@ def latencies(watched: Watched, truth: list[Word], begun: float, after: float) -
 
     Of what was said from `after` seconds on.
     """
-    lines = [text.split() for _, text in sorted(watched.lines.values())]
+    ordered = sorted(watched.lines.values())
+    early = sum(len(text.split()) for start, text in ordered if start < after)
+    lines = [text.split() for start, text in ordered if start >= after]
+    truth = [word for word in truth if word.end >= after - 5]
     plain = [word.lower().strip(".,?!") for line in lines for word in line]
     blocks = SequenceMatcher(None, plain, [w.text.lower().strip(".,?!") for w in truth], autojunk=False)
     true_end = {b.a + i: truth[b.b + i].end for b in blocks.get_matching_blocks() for i in range(b.size)}
     late = {at: end for at, end in true_end.items() if end > after + 2}
-    words = [seen - begun - end for at, end in late.items() if (seen := first(watched.shown, at + 1))]
+    words = [seen - begun - end for at, end in late.items() if (seen := first(watched.shown, early + at + 1))]
     ends = np.cumsum([len(line) for line in lines]) - 1
-    settled = [seen - begun - late[at] for at in ends if at in late and (seen := first(watched.settled, at + 1))]
+    settled = [
+        seen - begun - late[at] for at in ends if at in late and (seen := first(watched.settled, early + at + 1))
+    ]
     return words, settled
 
 

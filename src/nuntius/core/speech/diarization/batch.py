@@ -36,12 +36,28 @@ class WindowDiarizer:
         windows = self._reader.windows
         return windows[-1].start + WINDOW_SECONDS if windows else 0.0
 
-    def spans(self, people: int | None = None, anew: bool = True) -> list[Span]:
-        """Spans so far; without `anew` the voices found by the last call are taken as all there are."""
+    def latest(self, seconds: float) -> list[Span]:
+        """Spans of the last `seconds` by the voices that the last call of `spans` found; [] before there was one.
+
+        Quick, however long the meeting: nothing before that is looked at, and nobody new is found.
+        """
+        if self._centroids is None or self._before is None:
+            return []
+        windows = self._reader.windows[-round((seconds + WINDOW_SECONDS) / self._step) :]
+        begun, names = windows[0].start, self._before[1]
+        active = _activity(windows, assign(windows, self._step, None, self._centroids), self._step)
+        found = [
+            Span(start + begun, end + begun, voice_name(names[voice]))
+            for voice in range(len(self._centroids))
+            for start, end in _runs(active[:, voice], self._reader.duration - begun)
+        ]
+        return sorted(found)
+
+    def spans(self, people: int | None = None) -> list[Span]:
         windows = self._reader.windows
         if not windows:
             return []
-        assignment = assign(windows, self._step, people, None if anew else self._centroids)
+        assignment = assign(windows, self._step, people)
         self._centroids = assignment.centroids if assignment.count else None
         if not assignment.count:
             return []
@@ -83,7 +99,7 @@ def _activity(windows: list[Window], assignment: Assignment, step: float) -> np.
     seen = np.full(frames, 1e-6, np.float32)
     heard = np.zeros(frames, np.float32)
     for window, voices in zip(windows, assignment.voices, strict=True):
-        first = round(window.start / FRAME)
+        first = round((window.start - windows[0].start) / FRAME)
         part = slice(first, first + WINDOW_FRAMES)
         seen[part] += 1
         heard[part] += window.active.sum(1)
