@@ -13,6 +13,7 @@ from nuntius.core.audio.pcm import FULL_SCALE
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.live.line import Heard, LiveLine
 from nuntius.core.live.recogniser import LiveRecogniser
+from nuntius.core.live.voices import LiveVoices
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.scene import scene
 from nuntius.jobs import engines
@@ -164,17 +165,21 @@ class Follower:
                 samples = self._samples(found, at)
                 at += len(samples)
                 teller.push(samples)
-            with self._installation.database.read() as session:
-                lines = live_lines(session, session.get_one(Room, self._room_id).meeting_id, named=False)
-            told = teller.tell(lines)
-            voices = {e.number: e.voice for e in lines}
-            news = {n: pieces for n, pieces in told.items() if [voice for _, voice in pieces] != [voices[n]]}
-            if news:
-                with self._installation.database.write() as session:
-                    tell_voices(session, session.get_one(Room, self._room_id), news)
+            if teller.has_news:
+                self._write_voices(teller)
             if not found and self._over.is_set():
                 return
             self._end.wait(VOICES_PAUSE)
+
+    def _write_voices(self, teller: LiveVoices) -> None:
+        with self._installation.database.read() as session:
+            lines = live_lines(session, session.get_one(Room, self._room_id).meeting_id, named=False)
+        told = teller.tell(lines)
+        voices = {e.number: e.voice for e in lines}
+        news = {n: pieces for n, pieces in told.items() if [voice for _, voice in pieces] != [voices[n]]}
+        if news:
+            with self._installation.database.write() as session:
+                tell_voices(session, session.get_one(Room, self._room_id), news)
 
     # --- minutes ---
 

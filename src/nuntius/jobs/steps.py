@@ -1,6 +1,7 @@
 """The steps of the work on a recording; each leaves its result in the store."""
 
 import logging
+import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from threading import Event
@@ -36,6 +37,8 @@ from nuntius.store.transcripts import load_transcript, packed, save_transcript, 
 log = logging.getLogger(__name__)
 
 COPIED = 2 * 16_000 * 10  # bytes at a time: ten seconds
+DRAFT_WAIT = 20.0  # seconds that minutes from the live text may take before the work begins beside them
+LISTENER_STUCK = 2.0  # seconds without a step forward, after which nothing is expected from the listener
 WORDS_SHARE = 0.6  # of the work of listening, by processor time (measured)
 
 Progress = Callable[[float], None]  # hears the share of the step that is done, 0 to 1
@@ -65,6 +68,7 @@ def read_text(task: Task, progress: Progress) -> None:
 
 def gather_sound(task: Task, progress: Progress) -> None:
     """The parts of a meeting recorded here become one FLAC file, which is kept."""
+    _await_draft(task)
     files = task.installation.files
     with task.installation.database.read() as session:
         room = room_of(session, task.meeting_id)
@@ -75,6 +79,22 @@ def gather_sound(task: Task, progress: Progress) -> None:
             digest = files.keep(target)
     with task.installation.database.write() as session:
         task.recording(session).digest = digest
+
+
+def _await_draft(task: Task) -> None:
+    """Leaves the processors to the listener until it has minutes from the live text, as long as it gets on."""
+    begun, heard, moved = time.monotonic(), -1, time.monotonic()
+    while time.monotonic() - begun < DRAFT_WAIT:
+        with task.installation.database.read() as session:
+            room = room_of(session, task.meeting_id)
+            if room is None or room.drafted:
+                return
+            if room.heard != heard:
+                heard, moved = room.heard, time.monotonic()
+            is_stuck = room.heard < room.held and time.monotonic() - moved > LISTENER_STUCK
+        if is_stuck:
+            return
+        time.sleep(0.1)
 
 
 def write_original(task: Task, progress: Progress) -> None:

@@ -30,13 +30,18 @@ class LiveVoices:
         self._diarizer.push(samples)
         self._seconds += len(samples) / RATE
 
+    @property
+    def has_news(self) -> bool:
+        """Whether sound has been listened to that no line was told by yet."""
+        return self._diarizer.reached > self._told_at
+
     def tell(self, lines: Sequence[VoicedLine]) -> dict[int, list[tuple[LiveLine, str]]]:
         """The voice of each line, by its number, as far as the sound has been listened to; {} when nothing is new.
 
         Between two runs over the whole only the latest lines are told. A line whose voice is told for the first time
         comes in pieces where voices follow each other in it. A voice keeps the name that its lines bear already.
         """
-        if self._diarizer.reached <= self._told_at:
+        if not self.has_news:
             return {}
         self._told_at = self._diarizer.reached
         if self._seconds - self._whole_at >= max(SOONEST, self._seconds * SHARE) or not self._whole_at:
