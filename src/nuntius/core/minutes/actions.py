@@ -5,27 +5,27 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import SaidDate, said_dates
+from nuntius.core.language.en.dates import SaidDate
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
 
 REACH = 4  # turns within which a request is taken or dismissed
 DATE_REACH = 3  # turns around an action in which its date may stand
 MERGE_REACH = 9  # turns within which two findings may be one action
 ALIKE = 0.45  # cosine above which two findings of one owner are one action
 SHORTEST_TASK = 2  # words
+CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
+LEAST_SAID = 4  # words of a task that no rule found
 
-EVENT_BEFORE = re.compile(
-    r"\b(?:for|from|since|of|was|were|comes?|came|opens?|starts?|happened|met|on)\s*(?:the\s*)?$", re.I
-)
-DEADLINE = re.compile(
-    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
-    r"can have it)\b",
-    re.I,
-)
+LEAST = 0.10  # likelihood below which what a rule found is no action
+LEAST_UNTAKEN = 0.04  # the same where nobody took it on
+ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,17 +40,72 @@ class Finding:
     why: str
 
 
-def find_actions(scene: Scene) -> list[Line]:
-    """Actions in the order of the talk, repeats joined."""
+def find_actions(scene: Scene, likely: Likely) -> list[Line]:
+    """Actions in the order of the talk, repeats joined.
+
+    `likely` says for each sentence how likely it is the heart of an action: what the rules find is dropped where
+    that is low, and a sentence with a high one is an action though no rule knows its words.
+    """
     findings: list[Finding] = []
     taken: set[int] = set()  # turns that already answered a request
-    for sentence in scene.sentences:
-        found = _request(scene, sentence, taken) or _untaken(scene, sentence, taken)
+    for number, sentence in enumerate(scene.sentences):
+        found = _request(scene, sentence, taken) or _order(scene, sentence, taken) or _untaken(scene, sentence, taken)
         if found is None and sentence.turn not in taken:
             found = _assignment(scene, sentence) or _commitment(scene, sentence)
-        if found is not None:
+        if found is not None and _likelihood(scene, found, likely) < (LEAST if found.owner else LEAST_UNTAKEN):
+            found = None
+        if found is None and likely[number] >= ENOUGH and sentence.turn not in taken:
+            found = _judged(scene, sentence)
+        if (pressed := _deadline_set(scene, sentence, findings)) is not None:
+            findings[-1] = pressed
+        elif found is not None:
             findings.append(found)
-    return [_line(finding) for finding in _merged(scene, findings)]
+    return [_line(scene, finding) for finding in _merged(scene, findings) if not _is_bare(finding.text)]
+
+
+def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
+    """The last finding with the day that `I'd need them by the fourth` sets for it."""
+    if not findings or sentence.turn - findings[-1].evidence[-1].turn > REACH:
+        return None
+    if not cues.WANTED_BY.search(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
+        return None
+    last = findings[-1]
+    return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
+    """The highest of the sentences that a finding rests on."""
+    inside = [(p.turn, p.first, p.last) for p in finding.evidence]
+    return max(
+        float(likely[scene.index[s.turn, s.first]])
+        for turn, first, last in inside
+        for s in scene.by_turn[turn]
+        if first <= s.first <= last
+    )
+
+
+def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
+    """An action known by how it is said and received: what the words leave, and whoever they point to."""
+    lower = sentence.lower
+    if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence) or cues.REFUSAL.search(lower):
+        return None
+    text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
+    if len(text.split()) < LEAST_SAID or _empty(text.lower()):
+        return None
+    first_person = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower)
+    asked = scene.roster.addressee(sentence.text)
+    reply = _reply(scene, sentence.turn, asked)
+    agreed = reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
+    if first_person:
+        owner: tuple[str, ...] = (scene.speaker(sentence.turn),)
+    elif agreed and reply is not None:
+        owner = (scene.speaker(reply),)
+    else:
+        owner = (asked,) if asked else ()
+    evidence = (
+        (passage(sentence),) if first_person or not agreed or reply is None else (passage(sentence), scene.whole(reply))
+    )
+    return Finding(sentence, text, owner, evidence, due(scene, sentence), "said as one")
 
 
 def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -59,17 +114,21 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence):
         return None
     strong = cues.INTENT.search(lower)
-    due = _due(scene, sentence)
-    weak = cues.PROMISE.search(lower) if due is not None or _answers_request(scene, sentence) else None
+    day = due(scene, sentence)
+    weak = (
+        cues.PROMISE.search(lower)
+        if in_sentence(scene, sentence) is not None or _answers_request(scene, sentence)
+        else None
+    )
     match = strong or weak
     if match is None or _empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
-    text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or due else "")
+    text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         return None
     owner = _subject(scene, sentence, match)
     return Finding(
-        sentence, _made_clear(scene, sentence, text), owner, _with_prompt(scene, sentence), due, "commitment"
+        sentence, _made_clear(scene, sentence, text), owner, _with_prompt(scene, sentence), day, "commitment"
     )
 
 
@@ -91,7 +150,7 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
         if match and not _empty(sentence.lower[at + match.end() :]):
             text = wording.clean(sentence.text[at + match.end() :])
             if len(text.split()) >= SHORTEST_TASK:
-                return Finding(sentence, text, (name,), (passage(sentence),), _due(scene, sentence), "assignment")
+                return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None
 
 
@@ -109,14 +168,35 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if _dismissed_after(scene, sentence.turn):
         return None
-    text = wording.task(sentence, requested=True)
+    text = wording.task(sentence, requested=True) or wording.order(sentence.text[match.start() :])
     if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
         return None
     taken.add(reply)
-    due = _due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := _due(scene, s))), None)
+    day = due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := due(scene, s))), None)
     owner = scene.speaker(reply)
     evidence = (passage(sentence), scene.whole(reply))
-    return Finding(sentence, _made_clear(scene, sentence, text), (owner,), evidence, due, "request")
+    return Finding(sentence, _made_clear(scene, sentence, text), (owner,), evidence, day, "request")
+
+
+def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
+    lower = sentence.lower
+    if sentence.is_question or _unreal(lower) or not is_imperative(sentence):
+        return None
+    asked = scene.roster.addressee(sentence.text)
+    reply = _reply(scene, sentence.turn, asked)
+    dated = in_sentence(scene, sentence) is not None
+    if reply is None or not (asked or dated or "please" in lower or " me " in lower):
+        return None
+    said = scene.text(reply)
+    if not cues.ASSENT.search(said) or cues.REFUSAL.search(said) or reply - sentence.turn > 2:
+        return None
+    text = wording.order(sentence.text)
+    if len(text.split()) < LEAST_SAID or _empty(text.lower()):
+        return None
+    taken.add(reply)
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(sentence, text, (scene.speaker(reply),), evidence, due(scene, sentence), "told and taken")
 
 
 def _reply(scene: Scene, turn: int, asked: str | None) -> int | None:
@@ -145,14 +225,15 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         said = scene.text(turn)
         offered = (
             cues.TAKING.search(said.lower())
+            and not cues.PROCEDURE.search(said.lower())
             and not cues.REFUSAL.search(said)
             and not scene.by_turn[turn][0].is_question
         )
         if offered and scene.speaker(turn) != scene.speaker(sentence.turn):
             taken.add(turn)
-            due = _due(scene, sentence) or next((d for s in scene.by_turn[turn] if (d := _due(scene, s))), None)
+            day = due(scene, sentence) or next((d for s in scene.by_turn[turn] if (d := due(scene, s))), None)
             return Finding(
-                sentence, text, (scene.speaker(turn),), (passage(sentence), scene.whole(turn)), due, "taken up"
+                sentence, text, (scene.speaker(turn),), (passage(sentence), scene.whole(turn)), day, "taken up"
             )
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
@@ -160,11 +241,11 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if _dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
         return None
-    return Finding(sentence, text, (), (passage(sentence),), _due(scene, sentence), "nobody took it")
+    return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
 
 
 def _unreal(lower: str) -> bool:
-    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower))
+    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower) or cues.PROCEDURE.search(lower))
 
 
 def _empty(rest: str) -> bool:
@@ -174,6 +255,8 @@ def _empty(rest: str) -> bool:
         if words[0] == "be":
             return not (len(words) > 1 and words[1] in ("on", "back", "in"))
         words.pop(0)
+    if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
+        return not re.search(r"\b(?:out|ready|done|sent|finished|in|up|off|with you|by|\w{3,}ed)\b", rest)
     return not words or words[0] in cues.EMPTY_VERBS
 
 
@@ -223,27 +306,25 @@ def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
 
 
 def _made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
-    """Adds in square brackets what `it` or `them` stands for, where the words before name just one thing."""
-    match = re.search(r"\b(it|them|that|those|this)\b(?! \w+(?:s|ing)?\b(?<=\w{3}))", text, re.I)
-    if match is None or len(text.split()) > 9:
+    """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing."""
+    match = re.search(r"\b(it|them)\b", text, re.I)
+    if match is None or len(text.split()) > CLEAR_ENOUGH:
         return text
-    thing = _antecedent(scene, sentence)
+    thing = _antecedent(scene, sentence, plural=match.group().lower() == "them")
     return f"{text[: match.end()]} [{thing}]{text[match.end() :]}" if thing else text
 
 
-def _antecedent(scene: Scene, sentence: Sentence) -> str:
-    earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first][::-1]
-    for turn in scene.preceding(sentence.turn, 2):
-        earlier += scene.by_turn[turn][::-1]
-    for other in earlier[:3]:
-        for token in reversed(other.tokens):
-            if (
-                token.dep in ("dobj", "nsubj", "nsubjpass", "pobj", "attr")
-                and token.pos == "NOUN"
-                and len(token.text) > 3
-            ):
-                return _phrase(other, token.text, token.start)
-    return ""
+def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
+    """The one thing that the sentence before is about: its object, or what a passive speaks of; "" where unsure."""
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
+    if not earlier and sentence.turn:
+        earlier = [s for s in scene.by_turn[sentence.turn - 1]]
+    if not earlier:
+        return ""
+    before = earlier[-1]
+    things = [t for t in before.tokens if t.pos == "NOUN" and t.dep in ("dobj", "nsubjpass") and len(t.text) > 3]
+    things = [t for t in things if (t.tag == "NNS") == plural]
+    return _phrase(before, things[0].text, things[0].start) if len(things) == 1 else ""
 
 
 def _phrase(sentence: Sentence, noun: str, start: int) -> str:
@@ -254,23 +335,6 @@ def _phrase(sentence: Sentence, noun: str, start: int) -> str:
         first -= 1
     words = [token.text for token in sentence.tokens[first : index + 1]]
     return "the " + " ".join(words)
-
-
-def _due(scene: Scene, sentence: Sentence) -> SaidDate | None:
-    """The date by which a sentence's task is due: one behind `by`, `before`, `on` first, never an event's."""
-    found = [item for item in said_dates(sentence.text, scene.facts.day) if not _event(sentence.text, item)]
-    pressing = [item for item in found if DEADLINE.search(sentence.text[max(0, item.start - 14) : item.start])]
-    return (pressing or found or [None])[0]  # type: ignore[list-item]
-
-
-def _event(text: str, item: SaidDate) -> bool:
-    return bool(
-        re.search(
-            r"\b(?:for|from|since|of|was|were|met|came|comes? (?:on|back)|booked for)\s+(?:the\s+)?$",
-            text[: item.start],
-            re.I,
-        )
-    )
 
 
 def _merged(scene: Scene, findings: list[Finding]) -> list[Finding]:
@@ -286,6 +350,8 @@ def _merged(scene: Scene, findings: list[Finding]) -> list[Finding]:
 
 
 def _same(scene: Scene, a: Finding, b: Finding) -> bool:
+    if _is_bare(b.text) and b.sentence.turn - a.evidence[-1].turn <= REACH and (not a.owner or a.owner == b.owner):
+        return True
     if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
         return False
     if {p.turn for p in a.evidence} & {p.turn for p in b.evidence} and (a.owner == b.owner or not a.owner):
@@ -296,13 +362,30 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
     return scene.alike(a.sentence, b.sentence) > (ALIKE if near else ALIKE + 0.15)
 
 
+def _is_bare(text: str) -> bool:
+    """`Do it.`: words that say nothing without what they refer to."""
+    return bool(re.fullmatch(r"\w+(?: \w+)? (?:it|that|this|them|one)\W*", text, re.I))
+
+
 def _joined(a: Finding, b: Finding) -> Finding:
     evidence = tuple(sorted({*a.evidence, *b.evidence}))
     text = a.text if len(a.text.split()) >= len(b.text.split()) or not b.owner else b.text
     return replace(a, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
 
 
-def _line(finding: Finding) -> Line:
-    due: date | None = finding.due.day if finding.due else None
+def _line(scene: Scene, finding: Finding) -> Line:
+    day: date | None = finding.due.day if finding.due else None
     said = finding.due.said if finding.due else None
-    return Line("action", finding.text, finding.evidence, owner=finding.owner, due=due, due_said=said, why=finding.why)
+    state = "superseded" if _done_at_once(scene, finding) else "open"
+    why = "done in the meeting" if state == "superseded" else finding.why
+    return Line(
+        "action", finding.text, finding.evidence, owner=finding.owner, due=day, due_said=said, state=state, why=why
+    )
+
+
+def _done_at_once(scene: Scene, finding: Finding) -> bool:
+    """Whether the one who said `I'll text her now` tells later on that she has answered."""
+    if finding.owner != (finding.sentence.speaker,) or not cues.ORDERED_NOW.search(finding.sentence.lower):
+        return False
+    later = [s for s in scene.sentences if s.turn > finding.sentence.turn and s.speaker == finding.sentence.speaker]
+    return any(cues.CAME_BACK.search(s.lower) for s in later)

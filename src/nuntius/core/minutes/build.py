@@ -7,6 +7,7 @@ from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
+from nuntius.core.minutes.judges import judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
 from nuntius.core.minutes.notes import note_lines
@@ -22,10 +23,15 @@ def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "sta
     if not transcript.word_count:
         raise TranscriptEmpty()
     talk = scene(transcript, facts)
-    chapters = find_chapters(talk)
-    firm = [*find_decisions(talk), *find_actions(talk), *find_questions(talk)]
+    chapters = find_chapters(talk, judged_borders(talk))
+    likely = judged(talk)
+    firm = [
+        *find_decisions(talk, likely["decision"]),
+        *find_actions(talk, likely["action"]),
+        *find_questions(talk, likely["question"]),
+    ]
     held = frozenset(turn for line in firm if line.kind != "question" for turn in line.turns)
-    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length)]
+    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"])]
     placed = tuple(sorted((_placed(line, chapters) for line in lines), key=_order))
     return Minutes(placed, chapters, find_coverage(talk, placed, chapters))
 

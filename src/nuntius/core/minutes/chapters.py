@@ -5,13 +5,14 @@ import re
 from collections import Counter
 
 import numpy as np
+from numpy.typing import NDArray
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
 
-THRESHOLD = 2.0  # points that a turn needs to open a chapter
+THRESHOLD = 0.2  # likelihood from which a turn opens a chapter
 LEAST_TURNS = 4  # turns of a chapter
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
@@ -78,28 +79,28 @@ DULL = frozenset(
 )
 
 
-def find_chapters(scene: Scene) -> tuple[Chapter, ...]:
-    """The talk divided into stretches; one chapter for a short talk, none for an empty one."""
+def find_chapters(scene: Scene, likely: NDArray[np.float32]) -> tuple[Chapter, ...]:
+    """The talk divided into stretches; one chapter for a short talk, none for an empty one.
+
+    `likely` says for each turn how likely it opens a chapter.
+    """
     count = len(scene.transcript.turns)
     if not count:
         return ()
-    borders = [0, *_borders(scene)]
+    borders = [0, *_borders(scene, likely)]
     ends = [*(border - 1 for border in borders[1:]), count - 1]
     titles = _titles(scene, borders, ends)
     return tuple(Chapter(title, first, last) for title, first, last in zip(titles, borders, ends, strict=True))
 
 
-def _borders(scene: Scene) -> list[int]:
+def _borders(scene: Scene, likely: NDArray[np.float32]) -> list[int]:
     """Turns that open a chapter, apart from the first."""
-    count = len(scene.transcript.turns)
-    leader, agenda, novelty = chair(scene), agenda_words(scene), _novelty(scene)
-    points = [_points(scene, turn, leader, agenda) + novelty[turn] for turn in range(count)]
     chosen: list[int] = []
-    for turn in sorted(range(LEAST_TURNS, count - 1), key=lambda t: -points[t]):
-        if points[turn] < THRESHOLD:
+    for turn in np.argsort(-likely, kind="stable"):
+        if likely[turn] < THRESHOLD:
             break
-        if all(abs(turn - other) >= LEAST_TURNS for other in chosen):
-            chosen.append(turn)
+        if LEAST_TURNS <= turn < len(likely) - 1 and all(abs(turn - other) >= LEAST_TURNS for other in chosen):
+            chosen.append(int(turn))
     return sorted(chosen)
 
 
@@ -127,22 +128,55 @@ def agenda_words(scene: Scene) -> frozenset[str]:
     return frozenset(given - DULL)
 
 
-def _points(scene: Scene, turn: int, leader: str, agenda: frozenset[str]) -> float:
-    """How much the first sentences of a turn sound like moving on."""
+BORDER_SIGNS = (
+    "shift", "leads", "addressed", "leads addressed", "nominal", "leads nominal", "opening", "leads opening", "question",
+    "leads question", "agenda", "leads agenda", "novelty", "novel nouns", "after light", "after assent", "after backchannel",
+    "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up",
+)  # fmt: skip
+ORDINAL = re.compile(r"\b(?:first|second|third|next|last|final|item|one more|another|two more|boring)\b", re.I)
+ANNOUNCES = re.compile(
+    r"^\W*(?:(?:okay|ok|right|so|now|and|good|great|perfect|lovely|thanks?|alright|all right|well|but|then|oh)\W+)*"
+    r"(?:(?:the |our |my )?[a-z-]+(?: [a-z-]+){0,2}[.,:]|(?:what|how) about\b|(?:can|could|may) (?:i|we) (?:ask|talk|raise|do|come)|"
+    r"(?:the other thing|while (?:i|we)|before (?:we|i)|speaking of|since i))",
+    re.I,
+)
+MANY = 25  # words of a turn's opening that count as many
+LONG_PAUSE = 2.0  # seconds
+
+
+def border_signs(scene: Scene) -> NDArray[np.float32]:
+    """How much each turn sounds like moving on to another subject, shape (turns, BORDER_SIGNS), each 0 to about 1."""
+    leader, agenda, novelty = chair(scene), agenda_words(scene), _novelty(scene)
+    turns = range(len(scene.transcript.turns))
+    return np.array([_border_row(scene, t, leader, agenda, novelty[t]) for t in turns], np.float32)
+
+
+def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], novelty: float) -> list[float]:
     opening = scene.by_turn[turn][:3]
-    if not opening or scene.backchannel[turn]:
-        return 0.0
-    leads = scene.speaker(turn) == leader
+    if not opening or scene.backchannel[turn] or not turn:
+        return [0.0] * len(BORDER_SIGNS)
     text = " ".join(sentence.lower for sentence in opening)
-    points = 1.6 * bool(cues.SHIFT.search(text))
-    called = any(scene.roster.addressee(s.text) for s in opening)
-    nominal = any(_nominal(s) for s in opening)
-    opens = bool(cues.OPENING.match(opening[0].lower))
-    points += (1.0 if leads else 0.4) * called + (0.9 if leads else 0.2) * nominal + (0.6 if leads else 0.1) * opens
-    points += 0.4 * (leads and any(s.is_question for s in opening))
-    named = {t.lemma for s in opening for t in s.tokens if t.pos in ("NOUN", "PROPN")} & agenda
-    points += (0.7 if leads else 0.3) * bool(named)
-    return points + 0.2 * scene.backchannel[turn - 1] if turn else points
+    leads = float(scene.speaker(turn) == leader)
+    called = float(any(scene.roster.addressee(s.text) for s in opening))
+    nominal = float(any(_nominal(s) for s in opening))
+    opens = float(bool(cues.OPENING.match(opening[0].lower)))
+    asks = float(any(s.is_question for s in opening))
+    nouns = {t.lemma for s in opening for t in s.tokens if _names_subject(t)}
+    listed = float(bool(nouns & agenda))
+    lately = frozenset().union(*(scene.turn_content[t] for t in range(max(0, turn - 2 * SPAN), turn)))
+    ahead = frozenset().union(*(scene.turn_content[t] for t in range(turn + 1, min(len(scene.by_turn), turn + SPAN))))
+    new = nouns - lately
+    before = scene.text(turn - 1)
+    pause = scene.transcript.turns[turn].start - scene.transcript.turns[turn - 1].end
+    return [
+        float(bool(cues.SHIFT.search(text))), leads, called, leads * called, nominal, leads * nominal, opens, leads * opens,
+        asks, leads * asks, listed, leads * listed, novelty, len(new) / max(1, len(nouns)),
+        float(bool(cues.LIGHT.search(before))), float(bool(cues.ASSENT.search(before))), float(scene.backchannel[turn - 1]),
+        float(before.rstrip().endswith("?")), float(scene.speaker(turn - 1) == leader),
+        min(1.0, len(text.split()) / MANY), float(bool(ORDINAL.search(text))), float(bool(ANNOUNCES.match(opening[0].text))),
+        min(1.0, max(0.0, pause) / LONG_PAUSE), leads * float(bool(ANNOUNCES.match(opening[0].text))),
+        min(1.0, len(new & ahead) / 2),
+    ]  # fmt: skip
 
 
 def _nominal(sentence: Sentence) -> bool:

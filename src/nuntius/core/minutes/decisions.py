@@ -3,28 +3,24 @@
 import re
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
+ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
+RULE_BONUS = 0.2  # added to it where a rule finds one, too
+MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
     r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b",
-    re.I,
-)
-PROPOSAL = re.compile(
-    r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"
-    r"should we|can we|we could|we should|let's|make it|what if|i'd like to|so,? (?:\w+[- ]?\w*) or (?:\w+))\b",
-    re.I,
-)
-AGREEMENT_CALL = re.compile(
-    r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b|"
-    r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say)\b",
     re.I,
 )
 ASSENTING = re.compile(r"^\W*(?:\w+[.,]? )?(?:yes|yeah|agreed|fine|okay|no)\b|\b(?:live with|happy with) (?:that|it)\b")
@@ -45,15 +41,44 @@ class Ruling:
     why: str
 
 
-def find_decisions(scene: Scene) -> list[Line]:
-    """Decisions in the order of the talk; superseded ones are kept and marked."""
+def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
+    """Decisions in the order of the talk; superseded ones are kept and marked.
+
+    `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more.
+    """
+    ruled = {number: found for number, s in enumerate(scene.sentences) if (found := _by_rule(scene, s))}
+    weights = np.array([likely[i] + RULE_BONUS * (i in ruled) for i in range(len(scene.sentences))])
     rulings: list[Ruling] = []
-    for sentence in scene.sentences:
-        found = _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence)
-        if found is not None:
-            rulings.append(found)
-    merged = _merged(scene, rulings)
-    return [line for ruling in _superseded(scene, merged) if (line := _line(scene, ruling)) is not None]
+    for number in np.argsort(-weights, kind="stable"):
+        if weights[number] < ENOUGH:
+            break
+        sentence = scene.sentences[number]
+        if not _may_rule(scene, sentence):
+            continue
+        ruling = ruled.get(int(number)) or _judged(scene, sentence)
+        near = [i for i, other in enumerate(rulings) if abs(other.sentence.turn - sentence.turn) <= MERGE_REACH]
+        if not near:
+            rulings.append(ruling)
+        elif (i := near[0]) is not None and abs(rulings[i].sentence.turn - sentence.turn) <= MERGE_REACH - 1:
+            evidence = tuple(sorted({*rulings[i].evidence, *ruling.evidence}))
+            if len({p.turn for p in evidence}) <= MOST_TURNS:
+                rulings[i] = replace(rulings[i], evidence=evidence)
+    rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
+    return [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+
+
+def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
+    return _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence)
+
+
+def _judged(scene: Scene, sentence: Sentence) -> Ruling:
+    """A decision that is known by how it is said and received, not by a phrase."""
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(sentence.lower), "settled")
+
+
+def _may_rule(scene: Scene, sentence: Sentence) -> bool:
+    """Whether a sentence says something that can be settled; mere assent rests on what it answers."""
+    return not scene.backchannel[sentence.turn] and not _is_none(sentence.lower)
 
 
 def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -78,7 +103,7 @@ def _is_none(lower: str) -> bool:
 
 def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Anybody against? No?`: a proposal put to everybody and not opposed."""
-    if not AGREEMENT_CALL.search(sentence.lower):
+    if not cues.AGREEMENT_CALL.search(sentence.lower):
         return None
     replies = list(scene.following(sentence.turn, AFTER))
     if any(re.match(r"^\W*(?:yes, i|i do|i am|me\b.*against)", scene.text(t), re.I) for t in replies[:2]):
@@ -94,7 +119,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Could we make it Wednesday at ten?` with assent by at least one other voice and no objection."""
-    if not PROPOSAL.search(sentence.lower) or _is_none(sentence.lower):
+    if not cues.PROPOSAL.search(sentence.lower) or _is_none(sentence.lower):
         return None
     replies = [t for t in scene.following(sentence.turn, AFTER) if scene.speaker(t) != scene.speaker(sentence.turn)]
     agreed = [t for t in replies if _agrees(scene, t)]
@@ -136,37 +161,11 @@ def _proposal(scene: Scene, sentence: Sentence) -> Sentence | None:
     earlier = [s for s in earlier if len(s.text.split()) >= 4]
     if not earlier:
         return None
-    return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(PROPOSAL.search(s.lower)))
+    return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(cues.PROPOSAL.search(s.lower)))
 
 
 def _state(lower: str) -> str:
     return "open" if cues.DEFERRED.search(lower) else "settled"
-
-
-def _merged(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
-    kept: list[Ruling] = []
-    for ruling in rulings:
-        last = kept[-1] if kept else None
-        if last and _near(last, ruling):
-            better = max((last, ruling), key=lambda r: _weight(r))
-            kept[-1] = replace(better, evidence=tuple(sorted({*last.evidence, *ruling.evidence}))[:8])
-        else:
-            kept.append(ruling)
-    return kept
-
-
-def _near(a: Ruling, b: Ruling) -> bool:
-    turns = {p.turn for p in a.evidence}
-    if turns & {p.turn for p in b.evidence}:
-        return True
-    return b.sentence.turn - max(turns) <= MERGE_REACH - 2
-
-
-def _weight(ruling: Ruling) -> int:
-    """What says more: up to twenty words, no question and no mere assent."""
-    sentence = ruling.sentence
-    empty = sentence.is_question or bool(ASSENTING.search(sentence.lower))
-    return min(len(sentence.text.split()), 20) - 8 * empty
 
 
 def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:

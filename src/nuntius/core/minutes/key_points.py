@@ -7,53 +7,51 @@ import numpy as np
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures, wording
+from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage
 
 SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
-MARKED = 2.0  # weight of a sentence that a person marked, as much as four figures
-WEIGHTY = re.compile(
-    r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"
-    r"risk|trouble|issue|wrong|broken|late|delay|cost|costs|price|budget|spent|left|short|missing|extra|plan|means|"
-    r"depends|instead|first|last|biggest|main|important|never|always|every|all|none|safe|want|wants|wanted|agreed|ready|"
-    r"confirmed|finished|done|start|starts|begins|runs out|closes|opens|limit|maximum|minimum|at least|at most|rule|law|"
-    r"customer|client|complaint|change|changed|new|less|more than|nobody|whole)\b",
-    re.I,
-)
-LIGHT = re.compile(
-    r"\b(?:lovely|haha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|sorry|thanks|thank you|hello|morning all|bye|cheers|hear me|muted?|angel|star)\b",
-    re.I,
-)
-RISK = re.compile(
-    r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b",
-    re.I,
-)
+WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
+LEAST = 0.4  # likelihood below which it is left out, unless a person marked it
+MARKED = 6.0  # weight of a sentence that a person marked: more than what is likely to matter by itself
 
 
-def find_key_points(scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[int], length: str) -> list[Line]:
-    """Key points of every chapter; `held` are turns that other lines rest on already."""
+def find_key_points(
+    scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[int], length: str, likely: Likely
+) -> list[Line]:
+    """Key points of every chapter; `held` are turns that other lines rest on already.
+
+    `likely` says for each sentence how likely it is worth knowing for somebody who was not there.
+    """
     total = sum(len(turn.words) for turn in scene.transcript.turns)
     budget = SHARE[length] * total
     lines: list[Line] = []
     for chapter in chapters:
         words = sum(len(scene.transcript.turns[t].words) for t in range(chapter.first, chapter.last + 1))
-        lines += _of_chapter(scene, chapter, held, budget * words / max(1, total))
+        lines += _of_chapter(scene, chapter, held, budget * words / max(1, total), likely)
     return lines
 
 
-def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: float) -> list[Line]:
+def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: float, likely: Likely) -> list[Line]:
     inside = [
-        (i, s) for i, s in enumerate(scene.sentences) if chapter.first <= s.turn <= chapter.last and _may(scene, s)
+        (i, s)
+        for i, s in enumerate(scene.sentences)
+        if chapter.first <= s.turn <= chapter.last and (_is_marked(scene, s) or likely[i] >= LEAST) and _may(scene, s)
     ]
     if not inside:
         return []
     vectors = scene.vectors[[i for i, _ in inside]]
     centre = vectors.mean(0)
     values = [
-        _value(scene, s) + MARKED * _is_marked(scene, s) + 1.2 * float(v @ centre) - 1.0 * (s.turn in held)
-        for (_, s), v in zip(inside, vectors, strict=True)
+        WORTH * float(likely[i])
+        + _value(scene, s)
+        + MARKED * _is_marked(scene, s)
+        + 1.2 * float(v @ centre)
+        - (s.turn in held)
+        for (i, s), v in zip(inside, vectors, strict=True)
     ]
     chosen: list[int] = []
     spent = 0
@@ -74,7 +72,7 @@ def _may(scene: Scene, sentence: Sentence) -> bool:
     size = len(sentence.text.split())
     if sentence.is_question or not SHORTEST <= size <= LONGEST * 2 or scene.backchannel[sentence.turn]:
         return False
-    if cues.CONDITIONAL.search(sentence.lower) or (LIGHT.search(sentence.lower) and size < 10):
+    if cues.CONDITIONAL.search(sentence.lower) or (cues.LIGHT.search(sentence.lower) and size < 10):
         return False
     return any(t.pos in ("NOUN", "PROPN", "NUM") for t in sentence.tokens)
 
@@ -83,8 +81,10 @@ def _value(scene: Scene, sentence: Sentence) -> float:
     """What a sentence tells: figures, nouns, weighty words, and whether it answers a question."""
     words = sentence.text.split()
     nouns = sum(t.pos in ("NOUN", "PROPN") for t in sentence.tokens)
-    value = 0.55 * figures.weight(sentence) + 0.25 * min(nouns, 5) + 0.3 * min(3, len(WEIGHTY.findall(sentence.text)))
-    value += 0.35 * _answers(scene, sentence) - 0.6 * bool(LIGHT.search(sentence.lower)) - 0.5 * (len(words) < 7)
+    value = (
+        0.55 * figures.weight(sentence) + 0.25 * min(nouns, 5) + 0.3 * min(3, len(cues.WEIGHTY.findall(sentence.text)))
+    )
+    value += 0.35 * _answers(scene, sentence) - 0.6 * bool(cues.LIGHT.search(sentence.lower)) - 0.5 * (len(words) < 7)
     value -= 0.03 * max(0, len(words) - 28)
     return value - 0.5 * bool(re.match(r"^\W*(?:i think|i don't know|i mean|it's like)\b", sentence.lower))
 
@@ -114,5 +114,5 @@ def _line(scene: Scene, sentence: Sentence) -> Line:
         if wording.faithful(text, sentence.text)
         else sentence.text
     )
-    kind = "risk" if RISK.search(sentence.text) else "key_point"
+    kind = "risk" if cues.RISK.search(sentence.text) else "key_point"
     return Line(kind, chosen, (passage(sentence),), why="weight in its chapter")

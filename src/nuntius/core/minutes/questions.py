@@ -5,9 +5,11 @@ import re
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 
+ENOUGH = 0.45  # likelihood from which a question is one of the meeting and no courtesy or aside
 REACH = 6  # turns within which an answer is looked for
 LATE_ALIKE = 0.55  # cosine above which a later turn may answer a question left open
 LONGEST_ANSWER = 24  # words of an answer's text
@@ -17,9 +19,13 @@ INTERROGATIVE = re.compile(
 )
 
 
-def find_questions(scene: Scene) -> list[Line]:
-    """Questions in the order of the talk, with their answers or left open."""
-    return [_line(scene, sentence) for sentence in scene.sentences if _asks(scene, sentence)]
+def find_questions(scene: Scene, likely: Likely) -> list[Line]:
+    """Questions in the order of the talk, with their answers or left open.
+
+    `likely` says for each sentence how likely it asks something that matters to the meeting.
+    """
+    pairs = zip(scene.sentences, likely, strict=True)
+    return [_line(scene, sentence) for sentence, p in pairs if p >= ENOUGH and _asks(scene, sentence)]
 
 
 def _asks(scene: Scene, sentence: Sentence) -> bool:

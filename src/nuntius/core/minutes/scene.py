@@ -11,12 +11,13 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.transcript.transcript import Transcript
 
+CONTENT = ("NOUN", "PROPN", "VERB", "ADJ", "NUM", "ADV")  # parts of speech that carry meaning
 KEPT = 2  # scenes kept for the next question or for minutes made anew; one of four hours takes some 100 MB
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Scene:
-    """A transcript with its sentences; everything a rule may look at."""
+    """A transcript with its sentences; everything a rule may look at. Two scenes are never equal."""
 
     transcript: Transcript
     facts: MeetingFacts
@@ -40,6 +41,19 @@ class Scene:
     def index(self) -> dict[tuple[int, int], int]:
         """Number of the sentence that begins at (turn, first word)."""
         return {(s.turn, s.first): i for i, s in enumerate(self.sentences)}
+
+    @cached_property
+    def content(self) -> dict[tuple[int, int], frozenset[str]]:
+        """Dictionary forms of the words that carry the meaning of the sentence that begins at (turn, first word)."""
+        return {
+            (s.turn, s.first): frozenset(t.lemma for t in s.tokens if t.pos in CONTENT and len(t.lemma) > 2)
+            for s in self.sentences
+        }
+
+    @cached_property
+    def turn_content(self) -> tuple[frozenset[str], ...]:
+        """The same of whole turns."""
+        return tuple(frozenset().union(*(self.content[s.turn, s.first] for s in turn)) for turn in self.by_turn)
 
     @cached_property
     def vectors(self) -> vectors.Vectors:

@@ -97,6 +97,12 @@ def task(sentence: Sentence, requested: bool) -> str:
     return ""
 
 
+def order(text: str) -> str:
+    """What somebody is told to do: `Milos, get it to them today, please.` gives `Get it to them today.`"""
+    made = re.sub(r"^(?:[A-Z]\w+(?: [A-Z]\w+)?,\s+|please,?\s+|then\s+|just\s+)+", "", clean(text))
+    return _framed(re.sub(r",?\s+please\b", "", made).strip(" ,;.!"))
+
+
 def _trimmed(text: str) -> str:
     text = re.sub(r"^(?:to|be able to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text

@@ -15,7 +15,7 @@ ASSENT = _cue(
     r"^\W*(?:yes|yeah|yep|yup|sure|ok|okay|fine|agreed|agree|absolutely|of course|will do|no bother|no problem|"
     r"happy to|with pleasure|consider it done|done|good|great|perfect|lovely|sounds good|works for me|go on|"
     r"right|exactly|definitely|certainly|gladly|fair enough|can do|aye|me too|same here|i'm in|i can|i will|"
-    r"i'll|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
+    r"i'll|i certainly will|certainly|we will|you'll have it|it'll be (?:there|done)|i'm on it|on it|got it|understood|noted|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
     r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
@@ -44,11 +44,11 @@ PAST = _cue(
 )
 INTENT = _cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
-    r"\blet me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
+    r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
     r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = _cue(  # binding only with a date or as an answer to a request
-    r"\bi can\b",
+    r"\bi (?:can|could)\b",
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| want to| should| must| ought to)\b",
     r"\bi(?:'m| am) \w+ing\b",
@@ -56,7 +56,12 @@ PROMISE = _cue(  # binding only with a date or as an answer to a request
     r"\b(?:it|that|they|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bgoes (?:in|out|off|up)\b",
     r"\bi'd \w+ (?:her|it|them|him)\b",
+    r"\bi owe (?:you|them|her|him)\b",
 )
+WANTED_BY = _cue(
+    r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
+)
+BEFORE_THAT = _cue(r"\b(?:before|by) (?:then|that|it does)\b")
 GROUP_INTENT = _cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -110,15 +115,17 @@ REQUEST = _cue(
     r"\b(?:how about|what about) you \w+ing\b",
 )
 UNTAKEN = _cue(
-    r"\b(?:some ?(?:body|one))(?:'s| has| should| needs| must| ought| will)?(?: got)? (?:to |should |have to |ought to )?\w+",
-    r"\bwho(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to)\b",
-    r"\bwho(?:'ll| will)\b",
+    r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| to| please)\b",
+    r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
+    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
+    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'ll| will)\b",
     r"\bwho'd like to\b",
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
 )
 TAKING = _cue(
-    r"\b(?:i'll|i will|i can|i could|let me|leave|me|mine)\b",
+    r"\b(?:i'll|i will|i can|i could)\b",
+    r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
 DECIDED = _cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
@@ -168,4 +175,43 @@ FILLER = _cue(
 LEADING = _cue(
     r"^\W*(?:(?:so|and|but|well|yeah|yes|yep|okay|ok|right|oh|no|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+)
+PROPOSAL = _cue(
+    r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"
+    r"should we|can we|we could|we should|let's|make it|what if|i'd like to|so,? (?:\w+[- ]?\w*) or (?:\w+)|proposed|seconded)\b",
+)
+AGREEMENT_CALL = _cue(
+    r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b",
+    r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour)\b",
+)
+WEIGHTY = _cue(
+    r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"
+    r"risk|trouble|issue|wrong|broken|late|delay|cost|costs|price|budget|spent|left|short|missing|extra|plan|means|"
+    r"depends|instead|first|last|biggest|main|important|never|always|every|all|none|safe|want|wants|wanted|agreed|ready|"
+    r"confirmed|finished|done|start|starts|begins|runs out|closes|opens|limit|maximum|minimum|at least|at most|rule|law|"
+    r"customer|client|complaint|change|changed|new|less|more than|nobody|whole)\b",
+)
+LIGHT = _cue(
+    r"\b(?:lovely|haha|ha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|god|sorry|thanks|thank you|hello|hi|morning all|bye|cheers|hear me|muted?|angel|saint|star|brilliant|amazing)\b",
+)
+RISK = _cue(
+    r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b",
+)
+OPINION = _cue(
+    r"\b(?:i think|i reckon|i guess|i suppose|i'd say|i feel|i don't think|i believe|i hope|in my view|honestly|to be (?:fair|honest)|personally|i wouldn't|i'd (?:love|want|rather))\b",
+)
+DEADLINE = _cue(
+    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline)\b",
+)
+PROCEDURE = _cue(  # what moves the meeting itself on
+    r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
+    r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
+    r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list|make a note|note that|take (?:that|this) (?:one )?offline|"
+    r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing))\b",
+)
+ORDERED_NOW = _cue(
+    r"\b(?:now|right away|quickly|this second|straight away|here|while we(?:'re| are) (?:talking|sitting))\b"
+)
+CAME_BACK = _cue(
+    r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) (?:just )?(?:pulled|looked|found|checked|heard|sent|done)|just (?:heard|sent|got))\b"
 )

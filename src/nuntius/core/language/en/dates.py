@@ -164,7 +164,10 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
     _rule(rf"tomorrow{_PART}|tomorrow mourning", _after(1)),
-    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|straight\s+after\s+this", _after(0)),
+    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
+        r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
+        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|over\s+lunch|at\s+lunch(?:time)?|"
+        r"before\s+(?:i|we)\s+go\s+home|on\s+(?:my|the)\s+way\s+home", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),

@@ -1,0 +1,61 @@
+"""Trained judges: how likely a sentence is the heart of an action, a decision, a question, or worth knowing.
+
+Each is a logistic regression over the signs of a sentence and its vector; `training/train.py` makes the weights
+from the annotated talk of this repository.
+"""
+
+import json
+from dataclasses import dataclass
+from functools import cache, lru_cache
+from importlib.resources import files
+
+import numpy as np
+from numpy.typing import NDArray
+
+from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.scene import KEPT, Scene
+from nuntius.core.minutes.signs import ALL, signs
+
+Likely = NDArray[np.float32]  # for each sentence of a talk, between 0 and 1
+
+KINDS = ("action", "decision", "question", "worth")
+VECTOR_SHARE = 3.0  # weight of the unit vector beside signs between 0 and 1
+
+
+@dataclass(frozen=True, slots=True)
+class Judge:
+    """Weights of the signs and of the vector's dimensions."""
+
+    bias: float
+    weights: NDArray[np.float32]
+
+    def of(self, inputs: NDArray[np.float32]) -> NDArray[np.float32]:
+        """Likelihood for each row of `inputs`, shape (sentences,)."""
+        return np.asarray(1 / (1 + np.exp(-(inputs @ self.weights + self.bias))), np.float32)
+
+
+@cache
+def judges() -> dict[str, Judge]:
+    """The judges that ship with the application."""
+    kept = json.loads(files("nuntius.core.minutes").joinpath("judges.json").read_text())
+    if tuple(kept["signs"]) != ALL or tuple(kept["border signs"]) != BORDER_SIGNS:
+        raise ValueError("judges.json was made for other signs: run `make judges`")
+    return {kind: Judge(each["bias"], np.array(each["weights"], np.float32)) for kind, each in kept["judges"].items()}
+
+
+def inputs(scene: Scene) -> NDArray[np.float32]:
+    """What the judges look at, shape (sentences, signs + dimensions of a vector)."""
+    return np.hstack([signs(scene), np.float32(VECTOR_SHARE) * scene.vectors])
+
+
+@lru_cache(maxsize=KEPT)
+def judged(scene: Scene) -> dict[str, Likely]:
+    """For each kind the likelihood of every sentence of the talk."""
+    looked_at = inputs(scene)
+    return {kind: judges()[kind].of(looked_at) for kind in KINDS}
+
+
+@lru_cache(maxsize=KEPT)
+def judged_borders(scene: Scene) -> Likely:
+    """For each turn the likelihood that it opens a chapter."""
+    return judges()["border"].of(border_signs(scene))

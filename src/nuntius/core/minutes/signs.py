@@ -1,0 +1,162 @@
+"""What the judges look at: signs of each sentence, of its turn and of the turns beside it."""
+
+import re
+
+import numpy as np
+from numpy.typing import NDArray
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import figures
+from nuntius.core.minutes.chapters import chair
+from nuntius.core.minutes.scene import Scene
+
+WORDS = {  # signs that a pattern gives
+    "intent": cues.INTENT,
+    "promise": cues.PROMISE,
+    "group": cues.GROUP_INTENT,
+    "request": cues.REQUEST,
+    "untaken": cues.UNTAKEN,
+    "taking": cues.TAKING,
+    "conditional": cues.CONDITIONAL,
+    "past": cues.PAST,
+    "assent": cues.ASSENT,
+    "refusal": cues.REFUSAL,
+    "dismissed": cues.DISMISSED,
+    "decided": cues.DECIDED,
+    "vote": cues.VOTE,
+    "proposal": cues.PROPOSAL,
+    "call": cues.AGREEMENT_CALL,
+    "objection": cues.OBJECTION,
+    "deferred": cues.DEFERRED,
+    "unknown": cues.UNKNOWN,
+    "rhetorical": cues.RHETORICAL,
+    "shift": cues.SHIFT,
+    "weighty": cues.WEIGHTY,
+    "light": cues.LIGHT,
+    "risk": cues.RISK,
+    "opinion": cues.OPINION,
+    "deadline": cues.DEADLINE,
+    "I": re.compile(r"\bi(?:'\w+)?\b", re.I),
+    "we": re.compile(r"\b(?:we|us|let's)\b", re.I),
+    "you": re.compile(r"\byou\b", re.I),
+    "they": re.compile(r"\b(?:they|he|she|them|him|her)\b", re.I),
+    "negated": re.compile(r"\b(?:not|no|never)\b|n't\b", re.I),
+    "would": re.compile(r"\b(?:would|could|might)\b|'d\b", re.I),
+    "should": re.compile(r"\b(?:should|must|need|needs|have to|has to|got to|ought)\b", re.I),
+    "then": re.compile(r"\bthen\W*$", re.I),
+    "opens": cues.OPENING,
+    "so": re.compile(r"^\W*(?:so|then|and so)\b", re.I),
+    "lets": re.compile(r"\blet's\b", re.I),
+    "we go": re.compile(r"\bwe(?:'re| are) (?:not )?\w+ing\b|\bwe(?:'ll| will| don't| won't)\b|\bwe \w+\W*$", re.I),
+    "I go": re.compile(r"\bi(?:'m| am) (?:not )?\w+ing\b", re.I),
+    "from": re.compile(
+        r"\b(?:from|until|till|starting|as of|for now|instead|stays?|keep|keeping|leave|drop|stick)\b", re.I
+    ),
+    "thanks": re.compile(r"\b(?:thank|thanks|cheers|great|brilliant|perfect|lovely|good)\b", re.I),
+    "wh": re.compile(r"^\W*(?:(?:so|and|but|or|well|okay|right)\W+)*(?:what|who|when|where|why|how|which)\b", re.I),
+    "inverted": re.compile(
+        r"^\W*(?:(?:so|and|but|or|well|okay|right)\W+)*(?:is|are|was|were|do|does|did|have|has|can|could|will|would|should|shall)\b",
+        re.I,
+    ),
+}
+BESIDE = (  # signs that are looked for in the turns beside a sentence, too
+    "question", "request", "untaken", "intent", "decided", "proposal", "call", "assent", "refusal", "dismissed",
+    "backchannel", "light", "vote", "promise", "taking", "unknown", "figure",
+)  # fmt: skip
+NAMES = (
+    *WORDS, "question", "date", "figure", "figures", "nouns", "named", "addressed", "past tense", "imperative",
+    "length", "short", "long", "first", "last", "only", "backchannel", "chair", "gerund", "verbless", "echoes", "echoed",
+    "answers", "brief after",
+)  # fmt: skip
+ALL = (*NAMES, *(f"{where} {name}" for where in ("turn", "before", "after", "later") for name in BESIDE))
+
+
+def own(scene: Scene, sentence: Sentence, leader: str) -> dict[str, float]:
+    """Signs of one sentence by itself, between 0 and 1."""
+    words = sentence.text.split()
+    turn = scene.by_turn[sentence.turn]
+    tags = [token.tag for token in sentence.tokens]
+    roots = [token for token in sentence.tokens if token.dep == "ROOT"]
+    found = figures.weight(sentence)
+    made = {name: float(bool(pattern.search(sentence.lower))) for name, pattern in WORDS.items()}
+    return (
+        made
+        | {
+            "question": float(sentence.is_question),
+            "date": float(bool(said_dates(sentence.text, scene.facts.day))),
+            "figure": float(found > 0),
+            "figures": found / 3,
+            "nouns": min(5, sum(t.pos in ("NOUN", "PROPN") for t in sentence.tokens)) / 5,
+            "named": float(bool(scene.roster.find(sentence.text))),
+            "addressed": float(scene.roster.addressee(sentence.text) is not None),
+            "past tense": float(any(t.tag == "VBD" for t in roots) or tags.count("VBD") > 1),
+            "imperative": float(is_imperative(sentence)),
+            "gerund": float("VBG" in tags),
+            "length": min(1.0, len(words) / 30),
+            "short": float(len(words) <= 3),
+            "long": float(len(words) >= 12),
+            "first": float(sentence is turn[0]),
+            "last": float(sentence is turn[-1]),
+            "only": float(len(turn) == 1),
+            "backchannel": float(scene.backchannel[sentence.turn]),
+            "chair": float(sentence.speaker == leader),
+            "verbless": float(not any(t.pos in ("VERB", "AUX") for t in sentence.tokens) and len(words) > 1),
+        }
+        | _between(scene, sentence)
+    )
+
+
+def _between(scene: Scene, sentence: Sentence) -> dict[str, float]:
+    """Signs of how other voices' words beside a sentence bear on it."""
+    said = scene.content[sentence.turn, sentence.first]
+    before = [t for t in scene.preceding(sentence.turn, 3) if scene.speaker(t) != sentence.speaker]
+    after = [t for t in scene.following(sentence.turn, 3) if scene.speaker(t) != sentence.speaker]
+    first = after[0] if after else None
+    brief = first is not None and len(scene.transcript.turns[first].words) <= 4
+    asked = next(iter(scene.preceding(sentence.turn, 1)), None)
+    return {
+        "echoes": _shared(said, scene.turn_content, before),
+        "echoed": _shared(said, scene.turn_content, after),
+        "answers": float(asked is not None and any(s.is_question for s in scene.by_turn[asked])),
+        "brief after": float(brief and first is not None and not any(s.is_question for s in scene.by_turn[first])),
+    }
+
+
+def _shared(said: frozenset[str], turns: tuple[frozenset[str], ...], where: list[int]) -> float:
+    """The largest share of a sentence's content words that one of the turns holds."""
+    return max((len(said & turns[t]) / len(said) for t in where), default=0.0) if said else 0.0
+
+
+def is_imperative(sentence: Sentence) -> bool:
+    """Whether a sentence tells somebody to do something: a bare verb at its head, behind a name at most."""
+    root = next((i for i, t in enumerate(sentence.tokens) if t.dep == "ROOT"), None)
+    if root is None or sentence.is_question:
+        return False
+    called = {i for i, t in enumerate(sentence.tokens[:-1]) if t.pos == "PROPN" and sentence.tokens[i + 1].text == ","}
+    skipped = ("PUNCT", "INTJ", "PROPN", "CCONJ", "ADV", "SPACE")
+    before = [t for t in sentence.tokens[:root] if t.pos not in skipped]
+    governed = {t.dep for i, t in enumerate(sentence.tokens) if t.head == root and i not in called}
+    bare = ("VB", "VBP") if called else ("VB",)
+    return sentence.tokens[root].tag in bare and not before and not governed & {"nsubj", "nsubjpass", "aux", "expl"}
+
+
+def signs(scene: Scene) -> NDArray[np.float32]:
+    """One row of `ALL` for each sentence, shape (sentences, signs)."""
+    leader = chair(scene)
+    alone = [own(scene, sentence, leader) for sentence in scene.sentences]
+    rows: list[list[dict[str, float]]] = [[] for _ in scene.by_turn]
+    for sentence, found in zip(scene.sentences, alone, strict=True):
+        rows[sentence.turn].append(found)
+    turns = [{name: max((row[name] for row in turn), default=0.0) for name in BESIDE} for turn in rows]
+    made = np.zeros((len(alone), len(ALL)), np.float32)
+    nothing = dict.fromkeys(BESIDE, 0.0)
+    for number, (sentence, found) in enumerate(zip(scene.sentences, alone, strict=True)):
+        beside = [
+            turns[sentence.turn],
+            *(turns[t] if 0 <= t < len(turns) else nothing for t in (sentence.turn + step for step in (-1, 1, 2))),
+        ]
+        made[number, : len(NAMES)] = [found[name] for name in NAMES]
+        made[number, len(NAMES) :] = [where[name] for where in beside for name in BESIDE]
+    return made

@@ -1,0 +1,111 @@
+"""The trained judges, and the annotated talk that they are made from."""
+
+import sys
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.judges import KINDS, inputs, judged, judged_borders, judges
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.signs import ALL, is_imperative, signs
+from tests.help import talk
+
+TRAINING = Path(__file__).parents[2] / "training"
+sys.path.append(str(TRAINING))
+
+import annotated  # noqa: E402
+
+ROWS = (
+    ("Maren Voss", "Right, the slipway. Who rings the yard?"),
+    ("Tobias Pryce", "I'll ring them tomorrow and send you the price by Friday."),
+    ("Maren Voss", "Good. Lovely weather, isn't it?"),
+    ("Tobias Pryce", "It is."),
+    ("Maren Voss", "So we take the cheaper of the two, then."),
+    ("Tobias Pryce", "Agreed, the cheaper one."),
+)
+
+
+def scene_of(*rows: tuple[str, str]) -> Scene:
+    transcript = talk(*rows)
+    return scene(transcript, MeetingFacts(annotated.date(2026, 5, 6), transcript.speakers))
+
+
+def test_every_sentence_gets_a_likelihood_of_each_kind() -> None:
+    made = scene_of(*ROWS)
+    found = judged(made)
+    assert set(found) == set(KINDS)
+    for kind in KINDS:
+        assert found[kind].shape == (len(made.sentences),)
+        assert 0 <= float(found[kind].min()) <= float(found[kind].max()) <= 1
+    assert judged_borders(made).shape == (len(ROWS),)
+
+
+def test_a_promise_is_more_likely_an_action_than_talk_of_the_weather() -> None:
+    made = scene_of(*ROWS)
+    likely = {s.text: float(p) for s, p in zip(made.sentences, judged(made)["action"], strict=True)}
+    assert likely["I'll ring them tomorrow and send you the price by Friday."] > 0.5
+    assert likely["Lovely weather, isn't it?"] < 0.1
+
+
+def test_what_is_settled_between_two_is_more_likely_a_decision_than_a_question() -> None:
+    made = scene_of(*ROWS)
+    likely = {s.text: float(p) for s, p in zip(made.sentences, judged(made)["decision"], strict=True)}
+    assert likely["So we take the cheaper of the two, then."] > 2 * likely["Who rings the yard?"]
+
+
+def test_the_same_talk_is_judged_the_same() -> None:
+    first, second = inputs(scene_of(*ROWS)), inputs(scene_of(*ROWS))
+    assert np.array_equal(first, second)
+
+
+def test_signs_lie_between_nought_and_one() -> None:
+    made = scene_of(*ROWS)
+    for found, names in ((signs(made), ALL), (border_signs(made), BORDER_SIGNS)):
+        assert found.shape[1] == len(names)
+        assert -1e-6 <= float(found.min()) <= float(found.max()) <= 2  # novelty may pass 1 a little
+
+
+def test_the_weights_are_those_of_the_signs() -> None:
+    assert len(judges()["border"].weights) == len(BORDER_SIGNS)
+    assert len(judges()["action"].weights) == len(ALL) + 384
+
+
+@pytest.mark.parametrize(
+    ("said", "told"),
+    [
+        ("Tobias, get a sketch to them today.", True),
+        ("Send it on, please.", True),
+        ("I get a sketch every day.", False),
+        ("Could you send it on?", False),
+        ("The sketch is with them.", False),
+    ],
+)
+def test_what_tells_somebody_to_do_something(said: str, told: bool) -> None:
+    assert is_imperative(scene_of(("Maren Voss", said)).sentences[0]) is told
+
+
+class TestAnnotated:
+    def test_all_meetings_can_be_read_and_have_what_is_scored(self) -> None:
+        for meeting in annotated.meetings():
+            made = annotated.gold(meeting)
+            numbers = range(1, len(meeting.utterances) + 1)
+            assert made["chapters"][0]["cue"] == 1
+            for kind in ("actions", "decisions", "key_points"):
+                assert all(each["cues"] and set(each["cues"]) <= set(numbers) for each in made[kind]), meeting.name
+            owners = {name for each in made["actions"] for name in each["owner"] or ()}
+            assert owners <= set(meeting.people), meeting.name
+
+    def test_a_key_without_an_explanation_is_an_error(self, tmp_path: Path) -> None:
+        path = tmp_path / "torn.txt"
+        path.write_text("title: T\npeople: A B\ndate: 2026-01-02\n---\n== One\nA B: I'll do it. {a1}\n---\n")
+        with pytest.raises(ValueError, match="a1"):
+            annotated.read(path)
+
+    def test_captions_number_the_utterances(self) -> None:
+        meeting = annotated.meetings()[0]
+        rows = annotated.captions(meeting).splitlines()
+        assert rows[0] == "WEBVTT"
+        assert str(len(meeting.utterances)) in rows

@@ -1,0 +1,143 @@
+"""Makes the judges' weights from the annotated talk of this folder.
+
+python training/train.py
+"""
+
+import json
+import re
+import sys
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from sklearn.linear_model import LogisticRegression
+
+from annotated import MEETINGS, Annotated, captions, gold, meetings
+from nuntius.core.formats.reading import read_transcript
+from nuntius.core.minutes import judges
+from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.signs import ALL
+from nuntius.core.naming import renamed, sure_names
+
+EXCHANGES = MEETINGS.parent / "exchanges.txt"
+TARGET = Path(judges.__file__).with_name("judges.json")
+STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
+BORDER_STRENGTH = 0.5
+HEART = 3  # words from which a sentence may be the heart of a decision or an action
+ROUNDS = 3  # times that the sentence which carries a passage is chosen anew
+CARRIES = 0.6  # share of the best sentence's likelihood that another of its turn needs to count as well
+NAMES = {"A": "Ann Lowe", "B": "Ben Hart", "C": "Cleo Dunn", "D": "Joan Pike"}
+
+
+@dataclass(frozen=True)
+class Examples:
+    """Sentences of one talk: what is looked at, which turn each is of, what is right for each kind (-1: left out)."""
+
+    name: str
+    inputs: NDArray[np.float32]
+    turns: NDArray[np.int64]
+    labels: dict[str, NDArray[np.int64]]
+    borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
+        None  # of each turn: what is looked at, what is right
+    )
+
+
+def of_meeting(meeting: Annotated) -> Examples:
+    """An annotated meeting as examples."""
+    facts = MeetingFacts(meeting.day, tuple(meeting.people))
+    transcript = read_transcript(captions(meeting).encode())
+    talk = scene(renamed(transcript, sure_names(transcript, facts.people)), facts)
+    made = gold(meeting)
+    cues = {
+        kind: {cue for each in made[kind] for cue in each["cues"]} for kind in ("actions", "decisions", "key_points")
+    }
+    worth = cues["key_points"] | cues["actions"] | cues["decisions"] | {each["cue"] for each in made["figures"]}
+    asked = {each["cue"] for each in made["questions"]}
+    wanted = {"action": cues["actions"], "decision": cues["decisions"], "question": asked, "worth": worth}
+    first = [cue for cue, _ in meeting.chapters if cue > 1]
+    right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], first).astype(int)
+    return replace(_examples(meeting.name, talk, wanted), borders=(border_signs(talk), right))
+
+
+def of_exchanges() -> list[Examples]:
+    """The short exchanges, in talks of ten each, as examples of actions and decisions."""
+    blocks = [block.strip().splitlines() for block in EXCHANGES.read_text().split("--\n")]
+    made = []
+    for first in range(0, len(blocks), 10):
+        rows = [row for block in blocks[first : first + 10] for row in block]
+        wanted: dict[str, set[int]] = {"action": set(), "decision": set()}
+        said = ["WEBVTT", ""]
+        for number, row in enumerate(rows, 1):
+            speaker, _, text = row.partition(": ")
+            keys = re.search(r"\s*\{([adt ]+)\}$", text)
+            for key in keys.group(1).split() if keys else []:
+                if key in "ad":
+                    wanted[{"a": "action", "d": "decision"}[key]].add(number)
+            plain = text[: keys.start()] if keys else text
+            times = (
+                f"00:{number // 12:02}:{number % 12 * 5:02}.000 --> 00:{number // 12:02}:{number % 12 * 5 + 4:02}.000"
+            )
+            said += [str(number), times, f"<v {NAMES[speaker]}>{plain}", ""]
+        transcript = read_transcript("\n".join(said).encode())
+        made.append(_examples(f"exchanges {first}", scene(transcript, MeetingFacts(date(2026, 5, 6))), wanted))
+    return made
+
+
+def _examples(name: str, talk: Scene, wanted: dict[str, set[int]]) -> Examples:
+    cue = np.array([int(talk.transcript.turns[s.turn].cue or 0) for s in talk.sentences])
+    labels = {}
+    for kind, cues in wanted.items():
+        right = np.isin(cue, sorted(cues)).astype(int)
+        left_out = [
+            not s.is_question if kind == "question" else kind != "worth" and right[i] and len(s.text.split()) < HEART
+            for i, s in enumerate(talk.sentences)
+        ]
+        labels[kind] = np.where(left_out, -1, right)
+    return Examples(name, judges.inputs(talk), cue, labels)
+
+
+def fit(examples: Sequence[Examples], kind: str) -> judges.Judge:
+    """A judge of one kind. Of a turn that is right only the sentences that carry it count as right."""
+    parts = [each for each in examples if kind in each.labels]
+    looked_at = np.vstack([each.inputs for each in parts])
+    labels = np.concatenate([each.labels[kind] for each in parts])
+    turns = np.concatenate([each.turns + 10_000 * i for i, each in enumerate(parts)])
+    looked_at, labels, turns = looked_at[labels >= 0], labels[labels >= 0], turns[labels >= 0]
+    right = labels
+    model = LogisticRegression(C=STRENGTH[kind], max_iter=3000)
+    for _ in range(ROUNDS):
+        model.fit(looked_at, right)
+        likely = model.predict_proba(looked_at)[:, 1]
+        best = {turn: likely[turns == turn].max() for turn in np.unique(turns)}
+        right = labels * (likely >= CARRIES * np.array([best[turn] for turn in turns]))
+    model.fit(looked_at, right)
+    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+
+
+def fit_borders(examples: Sequence[Examples]) -> judges.Judge:
+    """The judge of what opens a chapter."""
+    parts = [each.borders for each in examples if each.borders is not None]
+    model = LogisticRegression(C=BORDER_STRENGTH, max_iter=3000)
+    model.fit(np.vstack([signs for signs, _ in parts]), np.concatenate([right for _, right in parts]))
+    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+
+
+def main() -> None:
+    """Writes the weights of all kinds, rounded so that they are the same on every machine."""
+    examples = [*map(of_meeting, meetings()), *of_exchanges()]
+    kept: dict[str, Any] = {}
+    made = {kind: fit(examples, kind) for kind in judges.KINDS} | {"border": fit_borders(examples)}
+    for kind, judge in made.items():
+        kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
+    TARGET.write_text(json.dumps({"signs": ALL, "border signs": BORDER_SIGNS, "judges": kept}) + "\n")
+    sys.stdout.write(f"{TARGET}: {sum(len(each.turns) for each in examples)} sentences\n")
+
+
+if __name__ == "__main__":
+    main()
