@@ -150,7 +150,7 @@ def long_transcript() -> Transcript:
 
 
 def minutes_once() -> None:
-    from nuntius.core.inquiry import inquire
+    from nuntius.core.inquiry.inquire import inquire
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.minutes.line import MeetingFacts
 

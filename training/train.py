@@ -18,6 +18,8 @@ from sklearn.linear_model import LogisticRegression
 
 from annotated import MEETINGS, Annotated, captions, gold, meetings
 from nuntius.core.formats.reading import read_transcript
+from nuntius.core.inquiry.asked import Asked, asked, stems
+from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.minutes import judges
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
 from nuntius.core.minutes.line import MeetingFacts
@@ -29,6 +31,8 @@ EXCHANGES = MEETINGS.parent / "exchanges.txt"
 TARGET = Path(judges.__file__).with_name("judges.json")
 STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
 BORDER_STRENGTH = 0.5
+PASSAGE_STRENGTH = 0.3
+FOUND_STRENGTH = 0.3
 HEART = 3  # words from which a sentence may be the heart of a decision or an action
 ROUNDS = 3  # times that the sentence which carries a passage is chosen anew
 CARRIES = 0.6  # share of the best sentence's likelihood that another of its turn needs to count as well
@@ -43,9 +47,28 @@ class Examples:
     inputs: NDArray[np.float32]
     turns: NDArray[np.int64]
     labels: dict[str, NDArray[np.int64]]
+    inquiries: tuple["Inquiry", ...] = ()
     borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
     )
+
+
+@dataclass(frozen=True)
+class Inquiry:
+    """A question put to a talk: signs of each turn, the turns (by cue) that answer it, and how it is looked at."""
+
+    asked: Asked
+    said: list[frozenset[str]]
+    signs: NDArray[np.float32]
+    right: NDArray[np.int64]
+
+
+def of_inquiry(talk: Scene, question: str, cues: Sequence[int]) -> Inquiry:
+    """A question with the cues that answer it; none where the record does not hold an answer."""
+    said = [stems(f"{turn.speaker} {turn.text}") for turn in talk.transcript.turns]
+    put = asked(talk, question, said)
+    right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], sorted(cues)).astype(int)
+    return Inquiry(put, said, passage_signs(talk, put, said), right)
 
 
 def of_meeting(meeting: Annotated) -> Examples:
@@ -62,7 +85,8 @@ def of_meeting(meeting: Annotated) -> Examples:
     wanted = {"action": cues["actions"], "decision": cues["decisions"], "question": asked, "worth": worth}
     first = [cue for cue, _ in meeting.chapters if cue > 1]
     right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], first).astype(int)
-    return replace(_examples(meeting.name, talk, wanted), borders=(border_signs(talk), right))
+    put = tuple(of_inquiry(talk, each["ask"], each["cues"]) for each in made["inquiries"])
+    return replace(_examples(meeting.name, talk, wanted), borders=(border_signs(talk), right), inquiries=put)
 
 
 def of_exchanges() -> list[Examples]:
@@ -128,11 +152,30 @@ def fit_borders(examples: Sequence[Examples]) -> judges.Judge:
     return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
+def fit_passages(examples: Sequence[Examples]) -> judges.Judge:
+    """The judge of which turn answers a question, from the questions that the record can answer."""
+    put = [each for talk in examples for each in talk.inquiries if each.right.any()]
+    model = LogisticRegression(C=PASSAGE_STRENGTH, max_iter=3000)
+    model.fit(np.vstack([each.signs for each in put]), np.concatenate([each.right for each in put]))
+    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+
+
+def fit_found(examples: Sequence[Examples], passage: judges.Judge) -> judges.Judge:
+    """The judge of whether the record answers a question at all, from what the passages' judge makes of it."""
+    put = [each for talk in examples for each in talk.inquiries]
+    looked_at = [found_signs(each.asked, each.said, each.signs, passage.of(each.signs)) for each in put]
+    model = LogisticRegression(C=FOUND_STRENGTH, class_weight="balanced", max_iter=3000)
+    model.fit(np.vstack(looked_at), [int(each.right.any()) for each in put])
+    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+
+
 def main() -> None:
     """Writes the weights of all kinds, rounded so that they are the same on every machine."""
     examples = [*map(of_meeting, meetings()), *of_exchanges()]
     kept: dict[str, Any] = {}
     made = {kind: fit(examples, kind) for kind in judges.KINDS} | {"border": fit_borders(examples)}
+    made["passage"] = fit_passages(examples)
+    made["found"] = fit_found(examples, made["passage"])
     for kind, judge in made.items():
         kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
     TARGET.write_text(json.dumps({"signs": ALL, "border signs": BORDER_SIGNS, "judges": kept}) + "\n")

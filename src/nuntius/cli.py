@@ -88,7 +88,7 @@ def inquire(file: Path, question: str, day: str | None, start: str | None, atten
     """An answer from a transcript, with the passages it was made from."""
     from nuntius.core.formats.json_ import reply_json
     from nuntius.core.formats.reading import read_transcript
-    from nuntius.core.inquiry import inquire as ask
+    from nuntius.core.inquiry.inquire import inquire as ask
 
     facts = _facts(day, attendees)
     transcript = _named(read_transcript(file.read_bytes()), facts)

@@ -6,7 +6,7 @@ import pytest
 
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.formats.json_ import minutes_json
-from nuntius.core.inquiry import inquire
+from nuntius.core.inquiry.inquire import inquire
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from nuntius.core.inquiry import Reply
+from nuntius.core.inquiry.inquire import Reply
 from nuntius.core.minutes.line import Minutes, Passage
 from nuntius.core.transcript.transcript import Transcript
 

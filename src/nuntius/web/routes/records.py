@@ -7,7 +7,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.inquiry import inquire
+from nuntius.core.inquiry.inquire import inquire
 from nuntius.jobs.steps import Task, write_minutes
 from nuntius.store import changes
 from nuntius.store.cutting import cut_record

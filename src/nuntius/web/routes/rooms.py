@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.inquiry import inquire
+from nuntius.core.inquiry.inquire import inquire
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.live.brief import brief
 from nuntius.demonstration import play

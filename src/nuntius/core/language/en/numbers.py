@@ -43,8 +43,9 @@ ORDINALS = {
 }  # fmt: skip
 _CARDINAL = "|".join([*UNITS, *TENS, *SCALES])
 _SMALL = "|".join([*UNITS, *TENS])
+_ORDINAL_UNITS = "first|second|third|fourth|fifth|sixth|seventh|eighth|ninth"
 _RUN = re.compile(
-    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)",
+    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)(?!-(?:{_ORDINAL_UNITS})\b)",
     re.I,
 )
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)

@@ -1,0 +1,81 @@
+"""Questions put to the record: an answer made from passages, or the word that there is none."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nuntius.core.inquiry.asked import Asked, asked, stems
+from nuntius.core.inquiry.passages import found_signs, passage_signs
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import wording
+from nuntius.core.minutes.figures import figures_in
+from nuntius.core.minutes.judges import judges
+from nuntius.core.minutes.line import MeetingFacts, Passage
+from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.transcript.transcript import Transcript
+
+FOUND = 0.5  # likelihood that the best passage answers at all, below which the record is said to hold nothing
+CLOSE = 0.25  # share of the best passage's likelihood that a further one needs
+MOST = 6  # turns that an answer is built around
+LONGEST = 8  # turns of all its passages
+SENTENCES = 4  # of an answer
+
+
+@dataclass(frozen=True, slots=True)
+class Reply:
+    """`found` says whether the record holds an answer; `evidence` is what it was made from."""
+
+    found: bool
+    text: str
+    evidence: tuple[Passage, ...]
+
+
+NOTHING = Reply(False, "", ())
+
+
+def inquire(transcript: Transcript, facts: MeetingFacts, question: str) -> Reply:
+    """Answers `question` from the record; NOTHING where it does not hold one."""
+    talk = scene(transcript, facts)
+    if not talk.sentences or not question.strip():
+        return NOTHING
+    said = [stems(f"{turn.speaker} {turn.text}") for turn in transcript.turns]
+    put = asked(talk, question, said)
+    signs = passage_signs(talk, put, said)
+    likely = judges()["passage"].of(signs)
+    if float(judges()["found"].of(found_signs(put, said, signs, likely)[None])[0]) < FOUND:
+        return NOTHING
+    turns: list[int] = []
+    order = np.argsort(-likely, kind="stable")
+    for turn in order[:MOST]:
+        if likely[turn] >= CLOSE * likely[order[0]]:
+            turns += [t for t in _exchange(talk, int(turn)) if t not in turns]
+    turns = sorted(turns[:LONGEST])
+    return Reply(True, _answer(talk, put, turns), tuple(talk.whole(t) for t in turns))
+
+
+def _exchange(talk: Scene, turn: int) -> list[int]:
+    """A turn with the question that it answers, or with the answer to it when it asks."""
+    if talk.by_turn[turn] and talk.by_turn[turn][-1].is_question:
+        return [turn, *(t for t in talk.following(turn, 2) if talk.speaker(t) != talk.speaker(turn))]
+    before = [t for t in talk.preceding(turn, 1) if talk.by_turn[t] and talk.by_turn[t][-1].is_question]
+    return [turn, *before]
+
+
+def _answer(talk: Scene, put: Asked, turns: list[int]) -> str:
+    """The sentences of the passage that come nearest to the question, each voice named."""
+    inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
+    told = [pair for pair in inside if not pair[1].is_question] or inside
+    chosen = sorted(told, key=lambda pair: -_weight(talk, put, *pair))[:SENTENCES]
+    parts: list[str] = []
+    voice = ""
+    for _, sentence in sorted(chosen):
+        if not (words := wording.clean(sentence.text)).strip(" ."):
+            continue
+        parts.append(words if sentence.speaker == voice else f"{sentence.speaker}: {words}")
+        voice = sentence.speaker
+    return " ".join(parts)
+
+
+def _weight(talk: Scene, put: Asked, number: int, sentence: Sentence) -> float:
+    tells = bool(figures_in(sentence.text)) or any(t.pos == "PROPN" for t in sentence.tokens)
+    return float(put.near[number]) + 0.1 * tells + 0.15 * put.fits(talk, sentence.text)
