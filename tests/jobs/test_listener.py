@@ -196,7 +196,7 @@ def test_a_stretch_removed_from_the_record_is_gone_for_good(recording: Recording
     rail = next(turn for turn in record["turns"] if "rail" in str(turn["words"]))
     text = " ".join(word[0] for word in rail["words"])
     desk.client.put(f"{base}/turns/{rail['number']}", {"text": text.replace("rail", "walrus")})
-    about = [line for line in record["minutes"]["lines"] if "rail" in line["text"]]
+    about = [line for line in record["minutes"]["lines"] if "rail" in str(line["evidence"])]
     assert about
     desk.client.put(f"{base}/lines/{about[0]['id']}", {"text": "The walrus moved."})
     held = {path for path in (desk.installation.settings.data / "files").rglob("*") if path.is_file()}

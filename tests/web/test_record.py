@@ -88,10 +88,44 @@ def test_minutes_made_anew_keep_what_a_person_did(desk: Desk, meeting: str) -> N
     base = f"/api/meetings/{meeting}/lines/{line['id']}"
     desk.client.put(base, {"text": "Times to the harbour office."})
     desk.client.put(f"{base}/tick", {"checked": True})
-    again = action(desk.client.post(f"/api/meetings/{meeting}/minutes").json)
+    again = action(desk.client.post(f"/api/meetings/{meeting}/minutes", {}).json)
     assert (again["text"], again["checked"]) == ("Times to the harbour office.", True)
     undone = desk.client.post(f"/api/meetings/{meeting}/undo").json
     assert action(undone)["checked"] is False
+
+
+def test_a_line_that_was_thrown_out_stays_out_of_everything_until_taken_back(desk: Desk, meeting: str) -> None:
+    line = action(desk.record(meeting))
+    base = f"/api/meetings/{meeting}"
+    assert line["text"] in desk.client.get(f"{base}/files/minutes.md").text
+    before = desk.record(meeting)["meeting"]["lines"]
+    out = action(desk.client.put(f"{base}/lines/{line['id']}/thrown", {"reason": "said as a joke"}).json)
+    assert out["thrown_out"] == "said as a joke"
+    again = action(desk.client.post(f"{base}/minutes", {}).json)  # made anew: not offered again
+    assert (again["text"], again["thrown_out"]) == (line["text"], "said as a joke")
+    assert line["text"] not in desk.client.get(f"{base}/files/minutes.md").text
+    assert line["text"] not in str(desk.client.get("/api/actions").json)
+    assert desk.record(meeting)["meeting"]["lines"] == before - 1
+    back = action(desk.client.post(f"{base}/undo").json)
+    assert back["thrown_out"] is None
+    assert line["text"] in desk.client.get(f"{base}/files/minutes.md").text
+
+
+def test_a_reason_that_is_not_known_is_told(desk: Desk, meeting: str) -> None:
+    line = action(desk.record(meeting))
+    told = desk.client.put(f"/api/meetings/{meeting}/lines/{line['id']}/thrown", {"reason": "because"})
+    assert told.status_code == 422
+
+
+def test_minutes_keep_the_length_that_was_chosen(desk: Desk, meeting: str) -> None:
+    base = f"/api/meetings/{meeting}"
+    assert desk.record(meeting)["minutes"]["length"] == "standard"
+    short = desk.client.post(f"{base}/minutes", {"length": "short"}).json["minutes"]
+    full = desk.client.post(f"{base}/minutes", {"length": "full"}).json["minutes"]
+    assert (short["length"], full["length"]) == ("short", "full")
+    assert len(short["lines"]) <= len(full["lines"])
+    assert desk.client.post(f"{base}/minutes", {}).json["minutes"]["length"] == "full"
+    assert desk.client.post(f"{base}/minutes", {"length": "endless"}).status_code == 422
 
 
 def test_one_person_does_not_take_back_what_another_did(desk: Desk, meeting: str) -> None:

@@ -210,6 +210,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/lines/{line_id}/thrown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Throws a line out of the minutes, with the reason, or takes it back in. */
+        put: operations["throwOutLine"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/lines/{line_id}/tick": {
         parameters: {
             query?: never;
@@ -236,7 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes the minutes anew from the transcript as it stands; a person's lines and ticks stay. */
+        /** Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so. */
         post: operations["remakeMinutes"];
         delete?: never;
         options?: never;
@@ -1203,6 +1220,8 @@ export interface components {
             state: string;
             /** Text */
             text: string;
+            /** Thrown Out */
+            thrown_out: string | null;
             /** Why */
             why: string;
         };
@@ -1325,6 +1344,11 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Length
+             * @enum {string}
+             */
+            length: "short" | "standard" | "full";
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             /**
@@ -1350,6 +1374,17 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * NewLength
+         * @description How long the minutes are to be; null leaves them as they are.
+         */
+        NewLength: {
+            /**
+             * Length
+             * @default null
+             */
+            length: ("short" | "standard" | "full") | null;
         };
         /** NewMeeting */
         NewMeeting: {
@@ -1740,6 +1775,14 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * ThrowOut
+         * @description Why a line does not belong into the minutes; null takes it back in.
+         */
+        ThrowOut: {
+            /** Reason */
+            reason: ("not said" | "does not matter" | "somebody else's" | "said as a joke" | "twice") | null;
         };
         /** Tick */
         Tick: {
@@ -2266,6 +2309,42 @@ export interface operations {
             };
         };
     };
+    throwOutLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThrowOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     tickLine: {
         parameters: {
             query?: never;
@@ -2311,7 +2390,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLength"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -28,7 +28,7 @@ from nuntius.jobs import engines
 from nuntius.store.capture import drop_sound, joined
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
-from nuntius.store.minutes import save_minutes
+from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, RecognisedStretch, Recording
 from nuntius.store.notes import facts_of
 from nuntius.store.rooms import room_of
@@ -255,13 +255,15 @@ def _carry(session: Session, meeting_id: str, transcript: Transcript, made: list
             row.person_words = packed(words[row.number])
 
 
-def write_minutes(task: Task, progress: Progress) -> None:
-    """Minutes of the transcript as it stands, a person's changes kept."""
+def write_minutes(task: Task, progress: Progress, length: str | None = None) -> None:
+    """Minutes of the transcript as it stands, a person's changes kept; as long as they were unless `length` is given."""
     with task.installation.database.read() as session:
         transcript = load_transcript(session, task.meeting_id)
+        old = get_minutes(session, task.meeting_id)
+        length = length or (old.length if old else "standard")
         facts = facts_of(session, session.get_one(Meeting, task.meeting_id))
     if not transcript.word_count:
         raise TranscriptEmpty()
-    minutes = make_minutes(transcript, facts)
+    minutes = make_minutes(transcript, facts, length)
     with task.installation.database.write() as session:
-        save_minutes(session, task.meeting_id, transcript, minutes)
+        save_minutes(session, task.meeting_id, transcript, minutes, length=length)

@@ -62,6 +62,12 @@ def tick_line(session: Session, user: User, meeting: Meeting, line_id: int, chec
     return _do(session, user, meeting, "tick", line.id, line.checked_by, user.id if checked else None)
 
 
+def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reason: str | None) -> Change:
+    """Throws a line out of the minutes for a reason, or takes it back in."""
+    line = _line(session, meeting, line_id)
+    return _do(session, user, meeting, "throw", line.id, line.thrown_out, reason)
+
+
 def undo(session: Session, user: User, meeting: Meeting) -> Change:
     """Takes back this person's newest change. Raises NothingToUndo."""
     change = _newest(session, user, meeting, undone=False)
@@ -106,6 +112,7 @@ _FIELDS: dict[str, tuple[type[Any], str]] = {
     "turn": (TurnRow, "person_words"),
     "line": (LineRow, "person_text"),
     "tick": (LineRow, "checked_by"),
+    "throw": (LineRow, "thrown_out"),
     "live": (LiveLineRow, "person_text"),
 }
 

@@ -90,7 +90,7 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
     minutes = get_minutes(session, meeting.id)
     for line in list(minutes.lines) if minutes else []:
         if any(e.start < end and start < e.end for e in line.evidence):
-            _forget(session, ("line", "tick"), line.id)
+            _forget(session, ("line", "tick", "throw"), line.id)
             session.delete(line)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
     session.execute(

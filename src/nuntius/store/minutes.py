@@ -9,14 +9,23 @@ from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
 
 
 def save_minutes(
-    session: Session, meeting_id: str, transcript: Transcript, minutes: Minutes, source: str = "settled"
+    session: Session,
+    meeting_id: str,
+    transcript: Transcript,
+    minutes: Minutes,
+    source: str = "settled",
+    length: str = "standard",
 ) -> None:
-    """Replaces the machine's minutes; lines that a person changed or ticked stay as the person left them.
+    """Replaces the machine's minutes; lines that a person changed, ticked or threw out stay so.
 
     `source` says what they were written from: `live` text, or the `settled` transcript.
     """
     old = get_minutes(session, meeting_id)
-    touched = [line for line in old.lines if line.person_text is not None or line.checked_by] if old else []
+    touched = (
+        [line for line in old.lines if line.person_text is not None or line.checked_by or line.thrown_out]
+        if old
+        else []
+    )
     rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
     places = {line.id: _carried(line, rows) for line in touched}
     if old:
@@ -26,6 +35,7 @@ def save_minutes(
         MinutesRow(
             meeting_id=meeting_id,
             source=source,
+            length=length,
             coverage=minutes.coverage.share,
             gaps=[list(gap) for gap in minutes.coverage.gaps],
             chapters=[
@@ -47,7 +57,7 @@ def save_minutes(
 
 def _move_changes(session: Session, meeting_id: str, places: dict[int, LineRow]) -> None:
     """Lets undo find the lines in their new places; changes of lines that are gone cannot be undone."""
-    query = select(Change).where(Change.meeting_id == meeting_id, Change.kind.in_(("line", "tick")))
+    query = select(Change).where(Change.meeting_id == meeting_id, Change.kind.in_(("line", "tick", "throw")))
     for change in session.scalars(query):
         if change.target in places:
             change.target = places[change.target].id
@@ -95,8 +105,9 @@ def _evidence(transcript: Transcript, passage: Passage, of_answer: bool) -> Evid
 def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
     """Puts a person's text and tick onto the new line of the same kind and place, else adds the old line."""
     for row in rows:
-        if row.kind == old.kind and row.person_text is None and not row.checked_by and _meets(old, row):
-            row.person_text, row.checked_by = old.person_text, old.checked_by
+        touched = row.person_text is not None or row.checked_by or row.thrown_out
+        if row.kind == old.kind and not touched and _meets(old, row):
+            row.person_text, row.checked_by, row.thrown_out = old.person_text, old.checked_by, old.thrown_out
             if old.checked_by and row.text != old.text and row.person_text is None:
                 row.person_text = old.text
             return row
@@ -115,6 +126,7 @@ def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
                 "answer",
                 "why",
                 "checked_by",
+                "thrown_out",
             )
         },
         number=len(rows),

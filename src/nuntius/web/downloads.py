@@ -78,7 +78,9 @@ def _written(meeting: Meeting, duration: float, minutes: MinutesOut) -> WrittenM
         f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(duration)} long, {meeting.kind}",
         "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),
     )
-    return WrittenMinutes(meeting.title, facts, minutes.coverage, tuple(_line(line) for line in minutes.lines))
+    return WrittenMinutes(
+        meeting.title, facts, minutes.coverage, tuple(_line(line) for line in minutes.lines if not line.thrown_out)
+    )
 
 
 def _line(line: LineOut) -> WrittenLine:

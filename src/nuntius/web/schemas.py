@@ -103,6 +103,18 @@ class Tick(Wire):
     checked: bool
 
 
+class NewLength(Wire):
+    """How long the minutes are to be; null leaves them as they are."""
+
+    length: Literal["short", "standard", "full"] | None = None
+
+
+class ThrowOut(Wire):
+    """Why a line does not belong into the minutes; null takes it back in."""
+
+    reason: Literal["not said", "does not matter", "somebody else's", "said as a joke", "twice"] | None
+
+
 class NewPerson(Wire):
     name: Name
 
@@ -239,6 +251,7 @@ class LineOut(Wire):
     answer: str | None
     chapter: int
     checked: bool
+    thrown_out: str | None
     why: str
     evidence: list[EvidenceOut]
 
@@ -253,6 +266,7 @@ class MinutesOut(Wire):
     """`source` is live while the better recogniser still listens, then settled."""
 
     source: Literal["live", "settled"]
+    length: Literal["short", "standard", "full"]
     coverage: float
     gaps: list[tuple[float, float]]
     chapters: list[ChapterOut]

@@ -53,7 +53,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
     counts = session.execute(
         select(func.count(LineRow.id), func.count(LineRow.checked_by))
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
-        .where(MinutesRow.meeting_id == meeting.id)
+        .where(MinutesRow.meeting_id == meeting.id, LineRow.thrown_out.is_(None))
     ).one()
     return s.MeetingOut(
         id=meeting.id,
@@ -186,6 +186,7 @@ def _voices(
 def minutes_out(row: MinutesRow, names: dict[str, str]) -> s.MinutesOut:
     return s.MinutesOut(
         source=row.source,  # type: ignore[arg-type]
+        length=row.length,  # type: ignore[arg-type]
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
         chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
@@ -207,6 +208,7 @@ def line_out(line: LineRow, names: dict[str, str]) -> s.LineOut:
         answer=with_names(line.answer, names) if line.answer else None,
         chapter=line.chapter,
         checked=line.checked_by is not None,
+        thrown_out=line.thrown_out,
         why=line.why,
         evidence=[
             s.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)

@@ -1,12 +1,15 @@
-import { Box, Checkbox, IconButton, Tooltip, Typography } from "@mui/material";
+import { Box, Checkbox, Tooltip, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import PlayArrow from "@mui/icons-material/PlayArrow";
-import { memo, type ReactNode } from "react";
+import { memo } from "react";
 
 import { clock, day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
+import { reasonOf } from "./reasons";
 import { TextEditor } from "./TextEditor";
-import type { Line, Stretch } from "./types";
+import { ThrowOut } from "./ThrowOut";
+import { Tool } from "./Tool";
+import type { Line, Reason, Stretch } from "./types";
 
 interface Props {
   line: Line;
@@ -17,11 +20,12 @@ interface Props {
   onPlay: (line: Line, passage?: Stretch) => void;
   onTick: (line: Line) => void;
   onEdit: (line: Line | null) => void;
+  onThrow: (line: Line, reason: Reason | null) => void;
   onKeep: (line: Line, text: string) => Promise<boolean>;
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
-export const LineItem = memo(function LineItem({ line, selected, lit, editing, onSelect, onPlay, onTick, onEdit, onKeep }: Props) {
+export const LineItem = memo(function LineItem({ line, selected, lit, editing, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
   return (
     <Box
       id={`line-${line.id}`} data-line={line.id} role="listitem" aria-current={selected || undefined} onClick={() => onSelect(line)}
@@ -37,30 +41,24 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
       />
       {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text) => onKeep(line, text)} /> : (
         <Box sx={{ minWidth: 0 }}>
-          <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" ? "line-through" : undefined }}>{line.text}</Typography>
+          <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined }}>{line.text}</Typography>
           {line.kind === "question" && (
             <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", color: line.answer ? "text.primary" : "text.secondary", overflowWrap: "anywhere" }}>
               {line.answer ?? "The record holds no answer."}
             </Typography>
           )}
           <Facts line={line} onPlay={onPlay} />
+          {selected && line.why && <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>Here because {reasonOf(line.why)}</Typography>}
         </Box>
       )}
       <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
         <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}><PlayArrow sx={{ fontSize: 18 }} /></Tool>
+        <ThrowOut line={line} onThrow={onThrow} />
         <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}><EditOutlined sx={{ fontSize: 16 }} /></Tool>
       </Box>
     </Box>
   );
 });
-
-function Tool({ label, title, onClick, children }: { label: string; title: string; onClick: () => void; children: ReactNode }) {
-  return (
-    <Tooltip title={title}>
-      <IconButton size="small" aria-label={label} sx={{ width: 26, height: 26, p: 0 }} onClick={(e) => { e.stopPropagation(); onClick(); }}>{children}</IconButton>
-    </Tooltip>
-  );
-}
 
 function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
   const own = line.evidence.filter((e) => !e.of_answer);
@@ -73,6 +71,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
           {" · "}{line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}{" · "}
         </>
       )}
+      {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
       {line.kind === "note" && <>{line.owner.join(", ")} wrote this{" · "}</>}
       {line.state === "superseded" && "no longer holds · "}
       {line.kind === "decision" && line.state === "open" && "put off · "}

@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 
 import { LineItem } from "./LineItem";
 import type { Section } from "./sections";
-import type { Line, Stretch } from "./types";
+import type { Line, Reason, Stretch } from "./types";
 
 interface Props {
   sections: Section[];
@@ -14,6 +14,7 @@ interface Props {
   onPlay: (line: Line, passage?: Stretch) => void;
   onTick: (line: Line) => void;
   onEdit: (line: Line | null) => void;
+  onThrow: (line: Line, reason: Reason | null) => void;
   onKeep: (line: Line, text: string) => Promise<boolean>;
   onMoved: () => void;
 }

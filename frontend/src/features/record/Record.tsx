@@ -15,6 +15,7 @@ import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
 import { MinutesPane } from "./MinutesPane";
+import { MinutesScope } from "./MinutesScope";
 import { Pictures } from "./Pictures";
 import { PlayerBar } from "./PlayerBar";
 import { SearchField } from "./SearchField";
@@ -99,9 +100,10 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           {record.consent && <Kept record={record} />}
         </Box>
         {record.minutes && (
-          <Tooltip title="Share of the talk that lines of the minutes rest on; open stretches on the spine are left out.">
-            <Typography variant="body2" tabIndex={0} sx={{ whiteSpace: "nowrap" }}>Draws on {Math.floor(record.minutes.coverage * 100)} % of the talk · {meeting.lines - unticked(record)} of {meeting.lines} checked</Typography>
-          </Tooltip>
+          <MinutesScope
+            minutes={record.minutes} checked={kept(record).length - unticked(record)} lines={kept(record).length} onLength={(length) => void actions.remake(length)}
+            onSeek={(seconds) => { setSide("transcript"); player.seek(seconds); view.show(seconds); }}
+          />
         )}
         <Box sx={{ display: "flex", alignItems: "center" }}>
           <Tooltip title="Take back (Ctrl Z)"><span><IconButton size="small" aria-label="Take the last change back" disabled={!record.can_undo} onClick={() => void actions.undo()}><Undo fontSize="small" /></IconButton></span></Tooltip>
@@ -126,6 +128,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             <MinutesPane
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
               onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text) => actions.editLine(line.id, text)}
+              onThrow={(line, reason) => void actions.throwOut(line.id, reason)}
             />
           </Box>
         )}
@@ -173,8 +176,13 @@ function wordsBetween(record: RecordData, start: number, end: number): string {
   return record.turns.flatMap((turn) => turn.words).filter((word) => word[1] < end && start < word[2]).map((word) => word[0]).join(" ");
 }
 
+/** The lines that nobody threw out. */
+function kept(record: RecordData): Line[] {
+  return record.minutes?.lines.filter((line) => line.thrown_out === null) ?? [];
+}
+
 function unticked(record: RecordData): number {
-  return record.minutes?.lines.filter((line) => !line.checked).length ?? 0;
+  return kept(record).filter((line) => !line.checked).length;
 }
 
 /** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */

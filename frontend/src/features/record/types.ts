@@ -5,6 +5,8 @@ export type Line = Schemas["LineOut"];
 export type Turn = Schemas["TurnOut"];
 export type Voice = Schemas["VoiceOut"];
 export type Evidence = Schemas["EvidenceOut"];
+export type Length = NonNullable<RecordData["minutes"]>["length"];
+export type Reason = NonNullable<Schemas["ThrowOut"]["reason"]>;
 export type Changed = Schemas["ChangedOut"];
 
 /** A stretch of time that is lit, in seconds. */

@@ -3,7 +3,7 @@ import { useCallback, useMemo } from "react";
 
 import { bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
-import type { Changed, RecordData } from "./types";
+import type { Changed, Length, Reason, RecordData } from "./types";
 
 /** The record with what a change touched put in its place. */
 export function merged(record: RecordData, changed: Changed): RecordData {
@@ -52,15 +52,19 @@ export function useRecord(meetingId: string) {
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text } }))),
       editLine: (line_id: number, text: string) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text } }))),
+      throwOut: (line_id: number, reason: Reason | null) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
       tickLine: (line_id: number, checked: boolean) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
     };
   }, [carry, meetingId]);
 
-  const remake = useCallback(async () => {
+  const remake = useCallback(async (length: Length | null = null) => {
     try {
-      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } } })));
-      notice({ text: "The minutes were written anew; what you changed or ticked has stayed.", severity: "info" });
+      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length } })));
+      void queries.invalidateQueries({ queryKey: ["meetings"] });
+      void queries.invalidateQueries({ queryKey: ["actions"] });
+      notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
     }

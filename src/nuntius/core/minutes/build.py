@@ -30,7 +30,14 @@ def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "sta
         *find_actions(talk, likely["action"]),
         *find_questions(talk, likely["question"]),
     ]
-    held = frozenset(turn for line in firm if line.kind != "question" for turn in line.turns)
+    held = frozenset(
+        (s.turn, s.first)
+        for line in firm
+        if line.kind != "question"
+        for p in line.evidence
+        for s in talk.by_turn[p.turn]
+        if p.first <= s.first <= p.last
+    )
     lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"])]
     placed = tuple(sorted((_placed(line, chapters) for line in lines), key=_order))
     return Minutes(placed, chapters, find_coverage(talk, placed, chapters))

@@ -14,15 +14,16 @@ from nuntius.core.minutes.scene import Scene, passage
 SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
+HELD = 2.0  # taken from a sentence that another line rests on already
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
 LEAST = 0.4  # likelihood below which it is left out, unless a person marked it
 MARKED = 6.0  # weight of a sentence that a person marked: more than what is likely to matter by itself
 
 
 def find_key_points(
-    scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[int], length: str, likely: Likely
+    scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[tuple[int, int]], length: str, likely: Likely
 ) -> list[Line]:
-    """Key points of every chapter; `held` are turns that other lines rest on already.
+    """Key points of every chapter; `held` are sentences, by turn and first word, that other lines rest on.
 
     `likely` says for each sentence how likely it is worth knowing for somebody who was not there.
     """
@@ -35,7 +36,9 @@ def find_key_points(
     return lines
 
 
-def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: float, likely: Likely) -> list[Line]:
+def _of_chapter(
+    scene: Scene, chapter: Chapter, held: frozenset[tuple[int, int]], budget: float, likely: Likely
+) -> list[Line]:
     inside = [
         (i, s)
         for i, s in enumerate(scene.sentences)
@@ -50,7 +53,7 @@ def _of_chapter(scene: Scene, chapter: Chapter, held: frozenset[int], budget: fl
         + _value(scene, s)
         + MARKED * _is_marked(scene, s)
         + 1.2 * float(v @ centre)
-        - (s.turn in held)
+        - HELD * ((s.turn, s.first) in held)
         for (i, s), v in zip(inside, vectors, strict=True)
     ]
     chosen: list[int] = []

@@ -18,6 +18,7 @@ class MinutesRow(Base):
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), unique=True)
     made_at: Mapped[datetime] = mapped_column(default=now)
     source: Mapped[str] = mapped_column(String(10), default="settled")  # live: from the text heard meanwhile
+    length: Mapped[str] = mapped_column(String(10), default="standard")
     coverage: Mapped[float]
     gaps: Mapped[list[Any]] = mapped_column(JSON)  # [start, end] in seconds
     chapters: Mapped[list[Any]] = mapped_column(JSON)  # {title, first, last, start, end}
@@ -45,6 +46,7 @@ class LineRow(Base):
     answer: Mapped[str | None]
     why: Mapped[str] = mapped_column(String(80))
     checked_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
+    thrown_out: Mapped[str | None] = mapped_column(String(40))  # the reason for which a person threw the line out
     evidence: Mapped[list["EvidenceRow"]] = relationship(
         order_by="EvidenceRow.id", cascade="all, delete-orphan", passive_deletes=True, lazy="selectin"
     )

@@ -45,7 +45,12 @@ def _actions(db: Session, meeting: Meeting) -> list[s.OpenAction]:
     names = names_of(db, meeting.id)
     query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
     rows = db.scalars(
-        query.where(MinutesRow.meeting_id == meeting.id, LineRow.kind == "action", LineRow.checked_by.is_(None))
+        query.where(
+            MinutesRow.meeting_id == meeting.id,
+            LineRow.kind == "action",
+            LineRow.checked_by.is_(None),
+            LineRow.thrown_out.is_(None),
+        )
     )
     return [
         s.OpenAction(

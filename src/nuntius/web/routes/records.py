@@ -78,6 +78,12 @@ def tick_line(path: s.LinePath, body: s.Tick) -> Response:
     return _changed(path.meeting_id, lambda db, m: changes.tick_line(db, me(), m, path.line_id, body.checked))
 
 
+@api.put("/lines/<int:line_id>/thrown", operation_id="throwOutLine", responses={200: s.ChangedOut})
+def throw_out_line(path: s.LinePath, body: s.ThrowOut) -> Response:
+    """Throws a line out of the minutes, with the reason, or takes it back in."""
+    return _changed(path.meeting_id, lambda db, m: changes.throw_out(db, me(), m, path.line_id, body.reason))
+
+
 @api.post("/undo", operation_id="undo", responses={200: s.ChangedOut})
 def undo(path: s.MeetingPath) -> Response:
     """Takes back one's own last change."""
@@ -91,12 +97,12 @@ def redo(path: s.MeetingPath) -> Response:
 
 
 @api.post("/minutes", operation_id="remakeMinutes", responses={200: s.RecordOut})
-def remake(path: s.MeetingPath) -> Response:
-    """Writes the minutes anew from the transcript as it stands; a person's lines and ticks stay."""
+def remake(path: s.MeetingPath, body: s.NewLength) -> Response:
+    """Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so."""
     store = installation()
     with store.database.read() as db:
         get_meeting(db, me(), path.meeting_id)
-    write_minutes(Task(store, path.meeting_id, None), lambda _: None)
+    write_minutes(Task(store, path.meeting_id, None), lambda _: None, body.length)
     with store.database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 

@@ -1,0 +1,33 @@
+import type { Reason } from "./types";
+
+/** Why a person may throw a line out, as the store keeps it and as it is read. */
+export const REASONS: readonly [Reason, string][] = [
+  ["not said", "it was not said like that"],
+  ["does not matter", "it does not matter"],
+  ["somebody else's", "it is for somebody who was not there"],
+  ["said as a joke", "it was said as a joke"],
+  ["twice", "it is there twice"],
+];
+
+const WHY: Record<string, string> = {
+  "commitment": "somebody said that they would do it.",
+  "assignment": "it was given to somebody by name.",
+  "request": "it was asked for, and the one who was asked agreed.",
+  "told and taken": "somebody was told to do it and agreed.",
+  "taken up": "it was needed, and somebody took it on.",
+  "nobody took it": "it was needed, and nobody took it on.",
+  "said as one": "it is said and answered as tasks are.",
+  "done in the meeting": "somebody said that they would do it; it was done while the meeting ran.",
+  "decided": "the words settle something, and nobody objects.",
+  "put to all": "it was put to everybody, and nobody objected.",
+  "proposed and agreed": "it was proposed, and another voice agreed.",
+  "settled": "it is said and received as things that are settled are.",
+  "asked": "it asks something on the subject.",
+  "weight in its chapter": "its figures, names and weighty words stand out in its chapter.",
+  "a person's note": "somebody wrote it down while it was said.",
+};
+
+/** The rule that wrote a line, as half a sentence. */
+export function reasonOf(why: string): string {
+  return WHY[why] ?? `of the rule “${why}”.`;
+}
