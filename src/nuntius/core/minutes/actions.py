@@ -28,6 +28,9 @@ LEAST_UNTAKEN = 0.04  # the same where nobody took it on
 ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
 
 
+SHORT_ASSENT = re.compile(r"^\W*(?:yes|yeah|sure|of course|okay|will do|no problem|happy to|certainly)\b.{0,18}$", re.I)
+
+
 @dataclass(frozen=True, slots=True)
 class Finding:
     """A candidate: the sentence with the task, who, the passages, and by which rule."""
@@ -67,9 +70,11 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     """The last finding with the day that `I'd need them by the fourth` sets for it."""
     if not findings or sentence.turn - findings[-1].evidence[-1].turn > REACH:
         return None
-    if not cues.WANTED_BY.search(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
-        return None
     last = findings[-1]
+    own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
+    says = cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
+    if not says or (day := in_sentence(scene, sentence)) is None:
+        return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
 
 
@@ -161,6 +166,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if match is None or _unreal(lower) or cues.RHETORICAL.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
+    if (own := _agreed_at_once(scene, sentence, asked)) is not None:
+        return own
     reply = _reply(scene, sentence.turn, asked)
     if reply is None or (cues.REFUSAL.search(scene.text(reply)) and not cues.INTENT.search(scene.text(reply).lower())):
         return None
@@ -176,6 +183,18 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     owner = scene.speaker(reply)
     evidence = (passage(sentence), scene.whole(reply))
     return Finding(sentence, _made_clear(scene, sentence, text), (owner,), evidence, day, "request")
+
+
+def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Finding | None:
+    """A request whose answer stands in the same turn, where the recogniser did not hear the voices change."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last]
+    if asked is None or not later or not sentence.is_question or not SHORT_ASSENT.match(later[0].text):
+        return None
+    text = wording.task(sentence, requested=True)
+    if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
+        return None
+    evidence = (passage(sentence), passage(later[0]))
+    return Finding(sentence, text, (asked,), evidence, due(scene, sentence), "request")
 
 
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -229,7 +248,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
             and not cues.REFUSAL.search(said)
             and not scene.by_turn[turn][0].is_question
         )
-        if offered and scene.speaker(turn) != scene.speaker(sentence.turn):
+        if offered and scene.speaker(turn) != scene.speaker(sentence.turn) and _takes(scene, sentence, turn):
             taken.add(turn)
             day = due(scene, sentence) or next((d for s in scene.by_turn[turn] if (d := due(scene, s))), None)
             return Finding(
@@ -242,6 +261,16 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if _dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
         return None
     return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:
+    """Whether an offer is of the task that was named: right behind it, without a task of its own, or of the same things."""
+    if turn - sentence.turn == 1:
+        return True
+    offers = [s for s in scene.by_turn[turn] if cues.TAKING.search(s.lower)]
+    own = frozenset().union(*(scene.content[s.turn, s.first] for s in offers))
+    refers = any(re.search(r"\b(?:it|them|that|those|her|him)\b", s.lower) for s in offers)
+    return len(own) <= 1 or refers or bool(own & scene.content[sentence.turn, sentence.first])
 
 
 def _unreal(lower: str) -> bool:

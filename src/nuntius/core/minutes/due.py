@@ -9,7 +9,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
-BARE = 8  # words of a question or a turn that does not lead away from the action
+BARE = 10  # words of a question or a turn that does not lead away from the action
 BARE_DAY = 4  # words of a sentence that names a day and little else
 CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
@@ -87,7 +87,7 @@ def next_meeting(scene: Scene) -> SaidDate | None:
     """The day on which those present said that they would meet again, named near the end of the talk."""
     late = [s for s in scene.sentences if s.turn >= CLOSING * len(scene.transcript.turns)]
     for i, sentence in enumerate(late):
-        if MEETING_AGAIN.search(sentence.text):
+        if MEETING_AGAIN.search(sentence.text) and not NEXT_MEETING.search(sentence.text):
             for other in late[i : i + 3]:
                 if (found := next(iter(said_dates(other.text, scene.facts.day)), None)) is not None:
                     return found

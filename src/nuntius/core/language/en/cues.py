@@ -61,6 +61,7 @@ PROMISE = _cue(  # binding only with a date or as an answer to a request
 WANTED_BY = _cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
 )
+HAD_BY = _cue(r"\b(?:you|they)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
 BEFORE_THAT = _cue(r"\b(?:before|by) (?:then|that|it does)\b")
 GROUP_INTENT = _cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
