@@ -169,14 +169,18 @@ def fit_found(examples: Sequence[Examples], passage: judges.Judge) -> judges.Jud
     return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
+def all_judges(examples: Sequence[Examples]) -> dict[str, judges.Judge]:
+    """The judges of every kind from these examples."""
+    made = {kind: fit(examples, kind) for kind in judges.KINDS} | {"border": fit_borders(examples)}
+    made["passage"] = fit_passages(examples)
+    return made | {"found": fit_found(examples, made["passage"])}
+
+
 def main() -> None:
     """Writes the weights of all kinds, rounded so that they are the same on every machine."""
     examples = [*map(of_meeting, meetings()), *of_exchanges()]
     kept: dict[str, Any] = {}
-    made = {kind: fit(examples, kind) for kind in judges.KINDS} | {"border": fit_borders(examples)}
-    made["passage"] = fit_passages(examples)
-    made["found"] = fit_found(examples, made["passage"])
-    for kind, judge in made.items():
+    for kind, judge in all_judges(examples).items():
         kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
     TARGET.write_text(json.dumps({"signs": ALL, "border signs": BORDER_SIGNS, "judges": kept}) + "\n")
     sys.stdout.write(f"{TARGET}: {sum(len(each.turns) for each in examples)} sentences\n")

@@ -43,9 +43,9 @@ ORDINALS = {
 }  # fmt: skip
 _CARDINAL = "|".join([*UNITS, *TENS, *SCALES])
 _SMALL = "|".join([*UNITS, *TENS])
-_ORDINAL_UNITS = "first|second|third|fourth|fifth|sixth|seventh|eighth|ninth"
+_BEHIND = rf"[\s-]+(?:and\s+)?(?:(?:{'|'.join(TENS)})[\s-])?(?:{'|'.join(ORDINALS)})\b"  # an ordinal ends the number
 _RUN = re.compile(
-    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)(?!-(?:{_ORDINAL_UNITS})\b)",
+    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)(?!{_BEHIND})",
     re.I,
 )
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)

@@ -1,0 +1,121 @@
+"""Measures the minutes on the annotated meetings of `training/`, each judged by judges that have not seen it.
+
+    python bench/minutes.py
+
+A line matches a hand-written one when they rest on an utterance in common, one to one. Figures: actions, decisions and
+questions as F1, owner and due of the matched actions, key points as weighted recall and precision, Pk of the chapters
+beside that of an undivided talk, inquiries answered from a right utterance and refused where the record holds nothing.
+"""
+
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any
+
+sys.path.append(str(Path(__file__).parents[1] / "training"))
+
+import annotated
+import train
+from nuntius.core.formats.reading import read_transcript
+from nuntius.core.inquiry import inquire as inquiring
+from nuntius.core.minutes import judges
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts, Passage
+from nuntius.core.naming import renamed, sure_names
+
+FIGURES = ("actions", "owner", "due", "decisions", "questions", "key_r", "key_p", "pk", "pk_one", "answered", "refused")
+POINTS = ("key_point", "step", "risk")
+
+
+def main() -> None:
+    """Prints a row for each meeting and their means."""
+    meetings = annotated.meetings()
+    examples, exchanges = [train.of_meeting(meeting) for meeting in meetings], train.of_exchanges()
+    rows = []
+    for meeting, own in zip(meetings, examples, strict=True):
+        made = train.all_judges([*(each for each in examples if each is not own), *exchanges])
+        _use(lambda made=made: made)  # type: ignore[misc]
+        rows.append((meeting.name, measured(meeting)))
+    rows.append(("mean", {name: sum(row[name] for _, row in rows) / len(rows) for name in FIGURES}))
+    sys.stdout.write(f"{'':14}{''.join(f'{name:>10}' for name in FIGURES)}\n")
+    for name, row in rows:
+        sys.stdout.write(f"{name[:13]:14}{''.join(f'{row[figure]:10.2f}' for figure in FIGURES)}\n")
+
+
+def _use(made: Callable[[], dict[str, judges.Judge]]) -> None:
+    judges.judges = inquiring.judges = made  # type: ignore[assignment, attr-defined]
+    judges.judged.cache_clear()
+    judges.judged_borders.cache_clear()
+
+
+def measured(meeting: annotated.Annotated) -> dict[str, float]:
+    """The figures of one meeting."""
+    gold = annotated.gold(meeting)
+    facts = MeetingFacts(meeting.day, tuple(meeting.people))
+    transcript = read_transcript(annotated.captions(meeting).encode())
+    transcript = renamed(transcript, sure_names(transcript, facts.people))
+    minutes = make_minutes(transcript, facts)
+
+    def cues(passages: Sequence[Passage]) -> set[int]:
+        return {int(transcript.turns[p.turn].cue or 0) for p in passages}
+
+    def of(kind: str) -> list[Line]:
+        return [line for line in minutes.lines if line.kind == kind and line.state != "superseded"]
+
+    def pairs(wanted: list[dict[str, Any]], lines: list[Line]) -> list[tuple[int, int]]:
+        near = [
+            (len(set(w["cues"]) & cues(line.evidence)) / len(set(w["cues"]) | cues(line.evidence)), i, j)
+            for i, w in enumerate(wanted)
+            for j, line in enumerate(lines)
+        ]
+        found: list[tuple[int, int]] = []
+        for share, i, j in sorted(near, reverse=True):
+            if share and i not in {a for a, _ in found} and j not in {b for _, b in found}:
+                found.append((i, j))
+        return found
+
+    row: dict[str, float] = {}
+    for kind, name in (("action", "actions"), ("decision", "decisions"), ("question", "questions")):
+        wanted = [{"cues": [w["cue"]], **w} if kind == "question" else w for w in gold[name]]
+        lines = of(kind)
+        matched = pairs(wanted, lines)
+        extra = sum(bool(wanted[i].get("optional")) for i, _ in matched)
+        needed = sum(not w.get("optional") for w in wanted)
+        hits, all_lines = len(matched) - extra, len(lines) - extra
+        row[name] = 2 * hits / (needed + all_lines) if needed + all_lines else 1.0
+        if kind == "action":
+            both = [(wanted[i], lines[j]) for i, j in matched]
+            row["owner"] = _share([set(w["owner"] or ()) == set(line.owner) for w, line in both])
+            dated = [(w["due"], str(line.due) if line.due else None) for w, line in both if w["due"] or line.due]
+            row["due"] = _share([a == b for a, b in dated])
+    held = set().union(*(cues(line.evidence) for line in minutes.lines if line.kind != "question"))
+    weights = [(point["weight"], bool(held & set(point["cues"]))) for point in gold["key_points"]]
+    row["key_r"] = sum(w for w, found in weights if found) / sum(w for w, _ in weights)
+    worth = {cue for kind in ("key_points", "actions", "decisions") for each in gold[kind] for cue in each["cues"]}
+    worth |= {figure["cue"] for figure in gold["figures"]}
+    row["key_p"] = _share([bool(cues(line.evidence) & worth) for line in minutes.lines if line.kind in POINTS])
+    borders = {chapter["cue"] for chapter in gold["chapters"]} - {1}
+    found = {int(transcript.turns[chapter.first].cue or 0) for chapter in minutes.chapters} - {1}
+    row["pk"], row["pk_one"] = _pk(borders, found, len(transcript.turns)), _pk(borders, set(), len(transcript.turns))
+    replies = [(each, inquiring.inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
+    row["answered"] = _share(
+        [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
+    )
+    row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
+    return row
+
+
+def _share(right: list[bool]) -> float:
+    return sum(right) / len(right) if right else 1.0
+
+
+def _pk(wanted: set[int], found: set[int], count: int) -> float:
+    """Share of windows at whose ends the two disagree (Beeferman and others, 1999)."""
+    width = max(2, round(count / (len(wanted) + 1) / 2))
+    starts = range(1, count - width + 1)
+    wrong = sum(any(i < b <= i + width for b in wanted) != any(i < b <= i + width for b in found) for i in starts)
+    return wrong / len(starts)
+
+
+if __name__ == "__main__":
+    main()
