@@ -15,6 +15,7 @@ from nuntius.core.live.line import Heard, LiveLine
 from nuntius.core.live.recogniser import LiveRecogniser
 from nuntius.core.live.voices import LiveVoices
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.judges import judged
 from nuntius.core.minutes.scene import scene
 from nuntius.jobs import engines
 from nuntius.store.capture import Piece, finish, folder, pieces
@@ -192,7 +193,7 @@ class Follower:
             room = session.get_one(Room, self._room_id)
             transcript, facts = live_so_far(session, room), facts_of(session, session.get_one(Meeting, room.meeting_id))
         if transcript.word_count:
-            _ = scene(transcript, facts).vectors
+            judged(scene(transcript, facts))
 
     def _note_drafted(self) -> None:
         with self._installation.database.write() as session:

@@ -118,28 +118,18 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     lower = sentence.lower
     if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence):
         return None
-    strong = cues.INTENT.search(lower)
-    day = due(scene, sentence)
-    weak = (
-        cues.PROMISE.search(lower)
-        if in_sentence(scene, sentence) is not None or _answers_request(scene, sentence)
-        else None
-    )
+    strong, weak = cues.INTENT.search(lower), cues.PROMISE.search(lower)
+    if weak and not strong and in_sentence(scene, sentence) is None and not _answers_request(scene, sentence):
+        weak = None
     match = strong or weak
     if match is None or _empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
+    day = due(scene, sentence)
     text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         return None
-    owner = _subject(scene, sentence, match)
-    return Finding(
-        sentence, _made_clear(scene, sentence, text), owner, _with_prompt(scene, sentence), day, "commitment"
-    )
-
-
-def _subject(scene: Scene, sentence: Sentence, match: re.Match[str]) -> tuple[str, ...]:
-    """The speaker, or everybody behind `we`; others' promises belong to nobody here."""
-    return (scene.speaker(sentence.turn),)
+    evidence = _with_prompt(scene, sentence)
+    return Finding(sentence, _made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, "commitment")
 
 
 def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:

@@ -26,4 +26,9 @@ def figures_in(text: str) -> list[str]:
 
 def weight(sentence: Sentence) -> int:
     """How many figures a sentence names, at most three."""
-    return min(3, len(figures_in(sentence.text)))
+    return count(sentence.text)
+
+
+def count(text: str) -> int:
+    """How many figures a text names, at most three."""
+    return min(3, len(figures_in(text)))

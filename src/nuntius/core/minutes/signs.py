@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.kept import Kept
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
 from nuntius.core.minutes.chapters import chair
@@ -61,6 +62,7 @@ WORDS = {  # signs that a pattern gives
         re.I,
     ),
 }
+_kept: Kept[tuple[float, ...]] = Kept(12_000)  # sentences, some 10 MB; a meeting of four hours has 4,000
 BESIDE = (  # signs that are looked for in the turns beside a sentence, too
     "question", "request", "untaken", "intent", "decided", "proposal", "call", "assent", "refusal", "dismissed",
     "backchannel", "light", "vote", "promise", "taking", "unknown", "figure",
@@ -73,14 +75,23 @@ NAMES = (
 ALL = (*NAMES, *(f"{where} {name}" for where in ("turn", "before", "after", "later") for name in BESIDE))
 
 
-def own(scene: Scene, sentence: Sentence, leader: str) -> dict[str, float]:
-    """Signs of one sentence by itself, between 0 and 1."""
+def _read(texts: list[str]) -> list[tuple[float, ...]]:
+    """What the words alone of each text tell: the patterns of `WORDS`, then how many figures it names."""
+    lowered = [text.lower().replace("’", "'") for text in texts]
+    return [
+        (*(float(bool(p.search(lower))) for p in WORDS.values()), float(figures.count(text)))
+        for text, lower in zip(texts, lowered, strict=True)
+    ]
+
+
+def own(scene: Scene, sentence: Sentence, leader: str, read: tuple[float, ...]) -> dict[str, float]:
+    """Signs of one sentence by itself, between 0 and 1; `read` is what its words alone tell."""
     words = sentence.text.split()
     turn = scene.by_turn[sentence.turn]
     tags = [token.tag for token in sentence.tokens]
     roots = [token for token in sentence.tokens if token.dep == "ROOT"]
-    found = figures.weight(sentence)
-    made = {name: float(bool(pattern.search(sentence.lower))) for name, pattern in WORDS.items()}
+    found = read[-1]
+    made = dict(zip(WORDS, read[:-1], strict=True))
     return (
         made
         | {
@@ -145,7 +156,8 @@ def is_imperative(sentence: Sentence) -> bool:
 def signs(scene: Scene) -> NDArray[np.float32]:
     """One row of `ALL` for each sentence, shape (sentences, signs)."""
     leader = chair(scene)
-    alone = [own(scene, sentence, leader) for sentence in scene.sentences]
+    read = _kept([sentence.text for sentence in scene.sentences], _read)
+    alone = [own(scene, s, leader, r) for s, r in zip(scene.sentences, read, strict=True)]
     rows: list[list[dict[str, float]]] = [[] for _ in scene.by_turn]
     for sentence, found in zip(scene.sentences, alone, strict=True):
         rows[sentence.turn].append(found)
