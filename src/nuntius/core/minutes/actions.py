@@ -1,15 +1,15 @@
 """Actions: what somebody took on, was asked and agreed to do, or what nobody took."""
 
 import re
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import SaidDate
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.findings import Finding, is_bare, merged
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -17,8 +17,6 @@ from nuntius.core.minutes.signs import is_imperative
 
 REACH = 4  # turns within which a request is taken or dismissed
 DATE_REACH = 3  # turns around an action in which its date may stand
-MERGE_REACH = 9  # turns within which two findings may be one action
-ALIKE = 0.45  # cosine above which two findings of one owner are one action
 SHORTEST_TASK = 2  # words
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_SAID = 4  # words of a task that no rule found
@@ -29,18 +27,6 @@ ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule fou
 
 
 SHORT_ASSENT = re.compile(r"^\W*(?:yes|yeah|sure|of course|okay|will do|no problem|happy to|certainly)\b.{0,18}$", re.I)
-
-
-@dataclass(frozen=True, slots=True)
-class Finding:
-    """A candidate: the sentence with the task, who, the passages, and by which rule."""
-
-    sentence: Sentence
-    text: str
-    owner: tuple[str, ...]
-    evidence: tuple[Passage, ...]
-    due: SaidDate | None
-    why: str
 
 
 def find_actions(scene: Scene, likely: Likely) -> list[Line]:
@@ -63,7 +49,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
             findings[-1] = pressed
         elif found is not None:
             findings.append(found)
-    return [_line(scene, finding) for finding in _merged(scene, findings) if not _is_bare(finding.text)]
+    return [_line(scene, finding) for finding in merged(scene, findings) if not is_bare(finding.text)]
 
 
 def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
@@ -354,42 +340,6 @@ def _phrase(sentence: Sentence, noun: str, start: int) -> str:
         first -= 1
     words = [token.text for token in sentence.tokens[first : index + 1]]
     return "the " + " ".join(words)
-
-
-def _merged(scene: Scene, findings: list[Finding]) -> list[Finding]:
-    """Joins findings that are one action; the later date wins, all passages are kept."""
-    kept: list[Finding] = []
-    for finding in findings:
-        match = next((i for i in range(len(kept) - 1, -1, -1) if _same(scene, kept[i], finding)), None)
-        if match is None:
-            kept.append(finding)
-        else:
-            kept[match] = _joined(kept[match], finding)
-    return kept
-
-
-def _same(scene: Scene, a: Finding, b: Finding) -> bool:
-    if _is_bare(b.text) and b.sentence.turn - a.evidence[-1].turn <= REACH and (not a.owner or a.owner == b.owner):
-        return True
-    if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
-        return False
-    if {p.turn for p in a.evidence} & {p.turn for p in b.evidence} and (a.owner == b.owner or not a.owner):
-        return True
-    if a.owner != b.owner and a.owner and b.owner:
-        return False
-    near = b.sentence.turn - a.evidence[-1].turn <= 2
-    return scene.alike(a.sentence, b.sentence) > (ALIKE if near else ALIKE + 0.15)
-
-
-def _is_bare(text: str) -> bool:
-    """`Do it.`: words that say nothing without what they refer to."""
-    return bool(re.fullmatch(r"\w+(?: \w+)? (?:it|that|this|them|one)\W*", text, re.I))
-
-
-def _joined(a: Finding, b: Finding) -> Finding:
-    evidence = tuple(sorted({*a.evidence, *b.evidence}))
-    text = a.text if len(a.text.split()) >= len(b.text.split()) or not b.owner else b.text
-    return replace(a, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
 
 
 def _line(scene: Scene, finding: Finding) -> Line:

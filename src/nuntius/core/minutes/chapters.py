@@ -1,6 +1,5 @@
 """Chapters: where the talk moves to another subject, and what to call each stretch."""
 
-import math
 import re
 from collections import Counter
 
@@ -8,75 +7,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.sentence import Sentence, Token
+from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.subjects import agenda_words, names_subject
+from nuntius.core.minutes.titles import titles as titles_of
 
 THRESHOLD = 0.2  # likelihood from which a turn opens a chapter
 LEAST_TURNS = 4  # turns of a chapter
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
-TITLE_NOUNS = 2
-DULL = frozenset(
-    [
-        "thing",
-        "things",
-        "one",
-        "ones",
-        "way",
-        "lot",
-        "bit",
-        "time",
-        "times",
-        "day",
-        "days",
-        "week",
-        "weeks",
-        "month",
-        "year",
-        "minute",
-        "people",
-        "person",
-        "everyone",
-        "anybody",
-        "somebody",
-        "morning",
-        "today",
-        "tomorrow",
-        "yesterday",
-        "question",
-        "something",
-        "anything",
-        "nothing",
-        "kind",
-        "sort",
-        "part",
-        "point",
-        "moment",
-        "end",
-        "number",
-        "course",
-        "fact",
-        "idea",
-        "guy",
-        "lad",
-        "half",
-        "first",
-        "second",
-        "rest",
-        "voice",
-        "speaker",
-        "monday",
-        "tuesday",
-        "wednesday",
-        "thursday",
-        "friday",
-        "saturday",
-        "sunday",
-        "okay",
-        "yeah",
-    ]
-)
 
 
 def find_chapters(scene: Scene, likely: NDArray[np.float32]) -> tuple[Chapter, ...]:
@@ -89,7 +29,7 @@ def find_chapters(scene: Scene, likely: NDArray[np.float32]) -> tuple[Chapter, .
         return ()
     borders = [0, *_borders(scene, likely)]
     ends = [*(border - 1 for border in borders[1:]), count - 1]
-    titles = _titles(scene, borders, ends)
+    titles = titles_of(scene, borders, ends)
     return tuple(Chapter(title, first, last) for title, first, last in zip(titles, borders, ends, strict=True))
 
 
@@ -113,19 +53,6 @@ def chair(scene: Scene) -> str:
     if scene.sentences:
         score[scene.sentences[0].speaker] += 3
     return score.most_common(1)[0][0] if score else ""
-
-
-def agenda_words(scene: Scene) -> frozenset[str]:
-    """Nouns of the agenda: given, or read out as a list in the first turns."""
-    given = {word.lower() for item in scene.facts.agenda for word in re.findall(r"[A-Za-z]{4,}", item)}
-    for sentence in scene.sentences:
-        if sentence.turn > 15:
-            break
-        if sentence.text.count(",") >= 2 and re.search(
-            r"\b(?:agenda|got|cover|start|items?|then|today|list|first)\b", sentence.lower
-        ):
-            given |= {t.lemma for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and len(t.lemma) > 3}
-    return frozenset(given - DULL)
 
 
 BORDER_SIGNS = (
@@ -161,7 +88,7 @@ def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], no
     nominal = float(any(_nominal(s) for s in opening))
     opens = float(bool(cues.OPENING.match(opening[0].lower)))
     asks = float(any(s.is_question for s in opening))
-    nouns = {t.lemma for s in opening for t in s.tokens if _names_subject(t)}
+    nouns = {t.lemma for s in opening for t in s.tokens if names_subject(t)}
     listed = float(bool(nouns & agenda))
     lately = frozenset().union(*(scene.turn_content[t] for t in range(max(0, turn - 2 * SPAN), turn)))
     ahead = frozenset().union(*(scene.turn_content[t] for t in range(turn + 1, min(len(scene.by_turn), turn + SPAN))))
@@ -200,45 +127,3 @@ def _novelty(scene: Scene) -> list[float]:
         size = np.linalg.norm(before) * np.linalg.norm(after)
         made.append(1 - float(before @ after / size) if size else 0.0)
     return made
-
-
-def _titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
-    """Titles from the nouns that are frequent in a chapter and rare elsewhere."""
-    bags = [_nouns(scene, first, last) for first, last in zip(borders, ends, strict=True)]
-    agenda = agenda_words(scene)
-    spread = Counter(word for bag in bags for word in bag)
-    titles: list[str] = []
-    for bag in bags:
-        ranked = sorted(bag, key=lambda w: -(bag[w] + 1.5 * (w in agenda)) * math.log(1 + (len(bags) + 1) / spread[w]))
-        words = [_surface(scene, word) for word in ranked[:TITLE_NOUNS]]
-        title = " and ".join(words) or "Talk"
-        titles.append(title[0].upper() + title[1:])
-    return titles
-
-
-def _nouns(scene: Scene, first: int, last: int) -> Counter[str]:
-    names = {part.lower() for person in scene.roster.people for part in person.split()}
-    bag: Counter[str] = Counter()
-    for turn in range(first, last + 1):
-        for sentence in scene.by_turn[turn]:
-            for token in sentence.tokens:
-                if _names_subject(token) and not {token.lemma, token.text.lower()} & names:
-                    bag[token.lemma] += 1
-    return bag
-
-
-def _names_subject(token: Token) -> bool:
-    """Whether a token is a noun that says what the talk is about."""
-    is_noun = token.pos in ("NOUN", "PROPN") and token.text.isalpha()
-    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL
-
-
-def _surface(scene: Scene, lemma: str) -> str:
-    """The most frequent written form of a noun."""
-    forms = Counter(
-        t.text if t.pos == "PROPN" else t.text.lower()
-        for s in scene.sentences
-        for t in s.tokens
-        if t.lemma == lemma and t.pos in ("NOUN", "PROPN")
-    )
-    return forms.most_common(1)[0][0]

@@ -53,18 +53,22 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
         if weights[number] < ENOUGH:
             break
         sentence = scene.sentences[number]
-        if not _may_rule(scene, sentence):
-            continue
-        ruling = ruled.get(int(number)) or _judged(scene, sentence)
-        near = [i for i, other in enumerate(rulings) if abs(other.sentence.turn - sentence.turn) <= MERGE_REACH]
-        if not near:
-            rulings.append(ruling)
-        elif (i := near[0]) is not None and abs(rulings[i].sentence.turn - sentence.turn) <= MERGE_REACH - 1:
-            evidence = tuple(sorted({*rulings[i].evidence, *ruling.evidence}))
-            if len({p.turn for p in evidence}) <= MOST_TURNS:
-                rulings[i] = replace(rulings[i], evidence=evidence)
+        if _may_rule(scene, sentence):
+            _add(rulings, ruled.get(int(number)) or _judged(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     return [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+
+
+def _add(rulings: list[Ruling], ruling: Ruling) -> None:
+    """Adds a ruling, or what it rests on to the likelier one that it stands beside."""
+    for i, other in enumerate(rulings):
+        apart = abs(other.sentence.turn - ruling.sentence.turn)
+        if apart <= MERGE_REACH:
+            evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
+            if apart < MERGE_REACH and len({p.turn for p in evidence}) <= MOST_TURNS:
+                rulings[i] = replace(other, evidence=evidence)
+            return
+    rulings.append(ruling)
 
 
 def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:

@@ -1,0 +1,127 @@
+"""What talk is about: nouns that say so, and those of the agenda."""
+
+import re
+
+from nuntius.core.language.en.numbers import ordinal
+from nuntius.core.language.sentence import Token
+from nuntius.core.minutes.scene import Scene
+
+DULL = frozenset(
+    [
+        "thing",
+        "things",
+        "one",
+        "ones",
+        "way",
+        "lot",
+        "bit",
+        "time",
+        "times",
+        "day",
+        "days",
+        "week",
+        "weeks",
+        "month",
+        "year",
+        "minute",
+        "people",
+        "person",
+        "everyone",
+        "anybody",
+        "somebody",
+        "morning",
+        "today",
+        "tomorrow",
+        "yesterday",
+        "question",
+        "something",
+        "anything",
+        "nothing",
+        "kind",
+        "sort",
+        "part",
+        "point",
+        "moment",
+        "end",
+        "number",
+        "course",
+        "fact",
+        "idea",
+        "guy",
+        "lad",
+        "half",
+        "first",
+        "second",
+        "rest",
+        "voice",
+        "speaker",
+        "monday",
+        "tuesday",
+        "wednesday",
+        "thursday",
+        "friday",
+        "saturday",
+        "sunday",
+        "okay",
+        "yeah",
+        "yep",
+        "good",
+        "back",
+        "brilliant",
+        "breath",
+        "cent",
+        "opinion",
+        "huh",
+        "lord",
+        "god",
+        "hello",
+        "plus",
+        "evening",
+        "night",
+        "tonight",
+        "hour",
+        "pound",
+        "euro",
+        "forty",
+        "fifty",
+        "hundred",
+        "thousand",
+        "name",
+        "list",
+        "head",
+        "face",
+        "excuse",
+        "mine",
+        "january",
+        "february",
+        "march",
+        "april",
+        "may",
+        "june",
+        "july",
+        "august",
+        "september",
+        "october",
+        "november",
+        "december",
+    ]
+)
+
+
+def agenda_words(scene: Scene) -> frozenset[str]:
+    """Nouns of the agenda: given, or read out as a list in the first turns."""
+    given = {word.lower() for item in scene.facts.agenda for word in re.findall(r"[A-Za-z]{4,}", item)}
+    for sentence in scene.sentences:
+        if sentence.turn > 15:
+            break
+        if sentence.text.count(",") >= 2 and re.search(
+            r"\b(?:agenda|got|cover|start|items?|then|today|list|first)\b", sentence.lower
+        ):
+            given |= {t.lemma for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and len(t.lemma) > 3}
+    return frozenset(given - DULL)
+
+
+def names_subject(token: Token) -> bool:
+    """Whether a token is a noun that says what the talk is about."""
+    is_noun = token.pos in ("NOUN", "PROPN") and token.text.isalpha()
+    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL and ordinal(token.text) is None

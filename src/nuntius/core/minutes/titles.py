@@ -1,0 +1,88 @@
+"""Titles of chapters, from the talk's own nouns."""
+
+import math
+import re
+from collections import Counter
+
+from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.subjects import agenda_words, names_subject
+
+TITLE_NOUNS = 2
+OPENING_TURNS = 2  # of a chapter: what is named there is likely its subject
+OPENS, LISTED = 2.0, 1.5  # mentions that standing there, or on the agenda, is worth
+SECOND = 0.6  # share of the first noun's weight that a second one needs
+VAGUE = frozenset(
+    "good great big little new old other same next last first whole many more few such own right sure real bad".split()
+)
+
+
+def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
+    """Titles from the things that are spoken of often in a chapter and rarely elsewhere, those it opens with first."""
+    bags = [_nouns(scene, first, last) for first, last in zip(borders, ends, strict=True)]
+    agenda = agenda_words(scene)
+    spread = Counter(word for bag in bags for word in bag)
+    made: list[str] = []
+    for bag, first, last in zip(bags, borders, ends, strict=True):
+        phrases = _phrases(scene, first, last)
+        opening = {
+            t.lemma
+            for turn in range(first, min(first + OPENING_TURNS, last + 1))
+            for s in scene.by_turn[turn]
+            for t in s.tokens
+        }
+        weights = {
+            word: (count + OPENS * (word in opening and count > 1) + LISTED * (word in agenda))
+            * math.sqrt(math.log(1 + (len(bags) + 1) / spread[word]))
+            for word, count in bag.items()
+        }
+        ranked = sorted(weights, key=lambda word: (-weights[word], word))[:TITLE_NOUNS]
+        words: list[str] = []
+        for word in ranked:
+            phrase = phrases[word].most_common(1)[0][0]
+            if (not words or (bag[word] > 1 and weights[word] >= SECOND * weights[ranked[0]])) and not any(
+                word in other.lower() for other in words
+            ):
+                words.append(phrase)
+        title = " and ".join(words) or "Talk"
+        made.append(title[0].upper() + title[1:])
+    return made
+
+
+def _phrases(scene: Scene, first: int, last: int) -> dict[str, Counter[str]]:
+    """For each noun the ways in which a chapter names it: with the nouns and adjectives that stand before it."""
+    found: dict[str, Counter[str]] = {}
+    for turn in range(first, last + 1):
+        for sentence in scene.by_turn[turn]:
+            tokens = sentence.tokens
+            for at, token in enumerate(tokens):
+                if not names_subject(token):
+                    continue
+                begin = at
+                while (
+                    begin
+                    and at - begin < 2
+                    and tokens[begin - 1].dep in ("compound", "amod")
+                    and tokens[begin - 1].lemma not in VAGUE
+                ):
+                    begin -= 1
+                words = [
+                    t.text if t.pos == "PROPN" and not t.text.isupper() else t.text.lower()
+                    for t in tokens[begin : at + 1]
+                ]
+                if all(re.fullmatch(r"[A-Za-z'-]+", word) for word in words):
+                    found.setdefault(token.lemma, Counter())[" ".join(words)] += 1 + (at > begin)
+                else:
+                    found.setdefault(token.lemma, Counter())[words[-1]] += 1
+    return found
+
+
+def _nouns(scene: Scene, first: int, last: int) -> Counter[str]:
+    """How often a chapter speaks of each thing; what stands before another noun counts as part of that."""
+    names = {part.lower() for person in scene.roster.people for part in person.split()}
+    bag: Counter[str] = Counter()
+    for turn in range(first, last + 1):
+        for sentence in scene.by_turn[turn]:
+            for token in sentence.tokens:
+                if names_subject(token) and token.dep != "compound" and not {token.lemma, token.text.lower()} & names:
+                    bag[token.lemma] += 1
+    return bag
