@@ -233,3 +233,71 @@ def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, wri
 def test_a_task_for_somebody_else_is_written_as_a_task() -> None:
     (line,) = of("action", (MAREN, "Somebody else has to do the afternoon."), (TOBIAS, "Not me, I'm on the boats."))
     assert (line.text, line.owner) == ("Do the afternoon.", ())
+
+
+@pytest.mark.parametrize(
+    ("rows", "due"),
+    [
+        (  # asked for and answered behind the action
+            (
+                (MAREN, "I can do the new times. When do you need them?"),
+                (TOBIAS, "Thursday would be great."),
+                (MAREN, "Okay, Thursday."),
+            ),
+            date(2026, 10, 8),
+        ),
+        (  # a bare day in the rest of the turn
+            ((MAREN, "I'll write to the yard about the price. So that's, what, Wednesday night."),),
+            date(2026, 10, 7),
+        ),
+        (  # what `before then` refers to
+            (
+                (MAREN, "The permit runs out on the thirtieth. Somebody has to renew it before then."),
+                (TOBIAS, "I'll renew it."),
+            ),
+            date(2026, 10, 30),
+        ),
+        (((MAREN, "I'll ring the yard right after this."),), date(2026, 10, 6)),
+    ],
+)
+def test_a_day_is_found_beside_the_action(rows: tuple[tuple[str, str], ...], due: date) -> None:
+    assert of("action", *rows)[0].due == due
+
+
+def test_an_order_by_name_belongs_to_whoever_takes_it() -> None:
+    (line,) = of("action", (MAREN, "Tobias, get a sketch to the yard this afternoon."), (TOBIAS, "Will do."))
+    assert (line.text, line.owner) == ("Get a sketch to the yard this afternoon.", (TOBIAS,))
+
+
+def test_a_request_agreed_to_in_the_same_turn_belongs_to_the_one_who_was_asked() -> None:
+    lines = of("action", (MAREN, "Tobias, would you draw up a crew list for the school run? Yes, I can. Thank you."))
+    assert [(line.text, line.owner) for line in lines] == [("Draw up a crew list for the school run.", (TOBIAS,))]
+
+
+def test_what_was_done_while_the_meeting_ran_is_no_longer_open() -> None:
+    (line,) = of(
+        "action",
+        (MAREN, "I'll text the harbour office about it now."),
+        (TOBIAS, "Good."),
+        (TOBIAS, "What about the crew rota for December?"),
+        (MAREN, "Oh, she's come back to me, the slot is ours."),
+    )
+    assert (line.state, line.why) == ("superseded", "done in the meeting")
+
+
+def test_what_moves_the_meeting_itself_on_is_no_action() -> None:
+    assert not of("action", (MAREN, "I'll open the meeting, then I'll put it to the vote."), (TOBIAS, "Fine."))
+
+
+def test_the_last_voice_left_is_the_last_person_left() -> None:
+    transcript = talk(
+        ("Speaker 1", "Tobias, is the boat back?"),
+        ("Speaker 2", "It is."),
+        ("Speaker 1", "Ines, the rota?"),
+        ("Speaker 3", "Nearly done."),
+    )
+    assert sure_names(transcript, (MAREN, TOBIAS, INES)) == {
+        "Speaker 1": MAREN,
+        "Speaker 2": TOBIAS,
+        "Speaker 3": INES,
+    }

@@ -8,7 +8,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.due import ASKED_WHEN, due, in_sentence
 from nuntius.core.minutes.findings import Finding, is_bare, merged
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
@@ -105,7 +105,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence):
         return None
     strong, weak = cues.INTENT.search(lower), cues.PROMISE.search(lower)
-    if weak and not strong and in_sentence(scene, sentence) is None and not _answers_request(scene, sentence):
+    if weak and not strong and not _is_bound(scene, sentence):
         weak = None
     match = strong or weak
     if match is None or _empty(lower[match.end() :]) or _negated(lower, match.end()):
@@ -116,6 +116,12 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     evidence = _with_prompt(scene, sentence)
     return Finding(sentence, _made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, "commitment")
+
+
+def _is_bound(scene: Scene, sentence: Sentence) -> bool:
+    """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
+    asks_when = bool(ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
+    return in_sentence(scene, sentence) is not None or asks_when or _answers_request(scene, sentence)
 
 
 def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
