@@ -316,7 +316,9 @@ def test_a_line_listens_to_a_call_with_a_waiting_room(page: Page, site: Site, mo
     until_held(site, meeting, 62, patience=90)
     page.get_by_role("tab", name="so far").click()
     brief = page.get_by_role("region", name="Brief")
-    expect(brief).to_contain_text(re.compile("injector|gasket|bilge|Curlew|Heron", re.I), timeout=40_000)
+    expect(brief).to_contain_text(
+        re.compile("injector|gasket|bilge|Curlew|Heron|pounds|Saturday", re.I), timeout=40_000
+    )
     page.get_by_role("tab", name="decided").click()
     expect(brief).to_contain_text(re.compile("decided so far|."))
     page.get_by_role("tab", name="ask").click()

@@ -36,7 +36,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
 def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
-        "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
+        "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/room/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
         "/agenda": {"items": []}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},
         "/notes/": {"text": "X", "at": 0, "position": 1}, "/marks/": {"label": "X", "start": 0, "end": 1},
