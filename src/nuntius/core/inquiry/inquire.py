@@ -19,6 +19,7 @@ CLOSE = 0.25  # share of the best passage's likelihood that a further one needs
 MOST = 6  # turns that an answer is built around
 LONGEST = 8  # turns of all its passages
 SENTENCES = 4  # of an answer
+LEAST_SAID = 2  # words of a sentence of it, where there are others
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +70,7 @@ def _answer(talk: Scene, put: Asked, turns: list[int]) -> str:
     parts: list[str] = []
     voice = ""
     for _, sentence in sorted(chosen):
-        if not (words := wording.clean(sentence.text)).strip(" ."):
+        if len((words := wording.clean(sentence.text)).split()) < LEAST_SAID and len(chosen) > 1:
             continue
         parts.append(words if sentence.speaker == voice else f"{sentence.speaker}: {words}")
         voice = sentence.speaker

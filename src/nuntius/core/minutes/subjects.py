@@ -66,6 +66,8 @@ DULL = frozenset(
         "yeah",
         "yep",
         "good",
+        "fine",
+        "sure",
         "back",
         "brilliant",
         "breath",
