@@ -126,7 +126,7 @@ class Watched:
             self.shown.append((moment, words + len(partial.split())))
 
 
-def record(client: Client, meeting: str, sound: Samples, after: float) -> float:
+def record(client: Client, meeting: str, sound: Samples, after: float) -> tuple[float, float]:
     """Sends sound as a browser does; the clock's time at which its first sample was, or would have been, spoken.
 
     The first `after` seconds go at once; the rest goes in real time when they have been listened to.
@@ -151,7 +151,7 @@ def record(client: Client, meeting: str, sound: Samples, after: float) -> float:
         }
         client.raw("PUT", f"/api/meetings/{meeting}/room/runs/{run}/parts/{number}", data, headers)
     client.send("POST", f"/api/meetings/{meeting}/room/runs/{run}/stop", {"recorder": "bench-recorder", "parts": count})
-    return begun
+    return begun, time.time()
 
 
 def latencies(watched: Watched, truth: list[Word], begun: float, after: float) -> tuple[list[float], list[float]]:
@@ -254,9 +254,9 @@ def main() -> None:
         for meeting, each in zip(meetings, watched, strict=True):
             threading.Thread(target=each.follow, args=(client, meeting), daemon=True).start()
         after = chosen.after * 60
-        begun: list[float] = []
+        times: list[tuple[float, float]] = []  # of each meeting: when it began, when it was stopped
         threads = [
-            threading.Thread(target=lambda m=m: begun.append(record(client, m, spoken.sound, after))) for m in meetings
+            threading.Thread(target=lambda m=m: times.append(record(client, m, spoken.sound, after))) for m in meetings
         ]
         briefs: list[float] = []
         for thread in threads:
@@ -267,18 +267,18 @@ def main() -> None:
             each.behind = 0.0
         before, clock = {name: used(process)[0] for name, process in processes.items()}, time.time()
         while any(thread.is_alive() for thread in threads):
-            time.sleep(20)
+            threads[0].join(20)
             if any(thread.is_alive() for thread in threads):
                 asked = time.time()
                 client.get(f"/api/meetings/{meetings[0]}/room/brief")
                 briefs.append(time.time() - asked)
-        stopped = begun[0] + chosen.minutes * 60
+        begun, stopped = times[0]
         while not client.get(f"/api/meetings/{meetings[0]}")["minutes"]:
             time.sleep(0.1)
         ready = time.time() - stopped
         spent = {name: (used(process)[0] - before[name], used(process)[1]) for name, process in processes.items()}
         for each in watched:
-            words, lines = latencies(each, spoken.words, begun[0], after)
+            words, lines = latencies(each, spoken.words, begun, after)
             print(Figure("a word from its end to the page, median", share(words, 50)))
             print(Figure("a word from its end to the page, p95", share(words, 95), most=2.0))
             print(Figure("a line from its end to settled, median", share(lines, 50)))
