@@ -17,7 +17,7 @@ sys.path.append(str(Path(__file__).parents[1] / "training"))
 import annotated
 import train
 from nuntius.core.formats.reading import read_transcript
-from nuntius.core.inquiry import inquire as inquiring
+from nuntius.core.inquiry.inquire import inquire
 from nuntius.core.minutes import judges
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Passage
@@ -43,7 +43,7 @@ def main() -> None:
 
 
 def _use(made: Callable[[], dict[str, judges.Judge]]) -> None:
-    judges.judges = inquiring.judges = made  # type: ignore[assignment, attr-defined]
+    judges.judges = made  # type: ignore[assignment]
     judges.judged.cache_clear()
     judges.judged_borders.cache_clear()
 
@@ -97,7 +97,7 @@ def measured(meeting: annotated.Annotated) -> dict[str, float]:
     borders = {chapter["cue"] for chapter in gold["chapters"]} - {1}
     found = {int(transcript.turns[chapter.first].cue or 0) for chapter in minutes.chapters} - {1}
     row["pk"], row["pk_one"] = _pk(borders, found, len(transcript.turns)), _pk(borders, set(), len(transcript.turns))
-    replies = [(each, inquiring.inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
+    replies = [(each, inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
     row["answered"] = _share(
         [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
     )

@@ -266,9 +266,9 @@ def main() -> None:
         for each in watched:
             each.behind = 0.0
         before, clock = {name: used(process)[0] for name, process in processes.items()}, time.time()
-        while any(thread.is_alive() for thread in threads):
-            threads[0].join(20)
-            if any(thread.is_alive() for thread in threads):
+        while alive := [thread for thread in threads if thread.is_alive()]:
+            alive[0].join(20)
+            if alive[0].is_alive():
                 asked = time.time()
                 client.get(f"/api/meetings/{meetings[0]}/room/brief")
                 briefs.append(time.time() - asked)

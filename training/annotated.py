@@ -68,10 +68,7 @@ def read(path: Path) -> Annotated:
         if row.startswith("=="):
             chapters.append((len(utterances) + 1, row[2:].strip()))
             continue
-        speaker, _, said = row.partition(": ")
-        keys = re.search(r"\s*\{([^}]*)\}$", said)
-        text = said[: keys.start()] if keys else said
-        utterances.append(Utterance(speaker, text, _keys(keys.group(1)) if keys else ()))
+        utterances.append(utterance(row))
     notes = dict(_note(row) for row in below.splitlines() if row.strip() and not row.startswith("i0"))
     notes |= {f"i0 {i}": row[3:] for i, row in enumerate(r for r in below.splitlines() if r.startswith("i0"))}
     made = Annotated(path.stem, dict(_head(head)), tuple(utterances), tuple(chapters), notes)
@@ -82,12 +79,20 @@ def read(path: Path) -> Annotated:
     return made
 
 
+def utterance(row: str) -> Utterance:
+    """A row of the talk: `Name: words {keys}`."""
+    speaker, _, said = row.partition(": ")
+    keys = re.search(r"\s*\{([^}]*)\}$", said)
+    text = said[: keys.start()] if keys else said
+    return Utterance(speaker, text, _keys(keys.group(1)) if keys else ())
+
+
 def _head(text: str) -> list[tuple[str, str]]:
     return [(key.strip(), value.strip()) for key, _, value in (r.partition(":") for r in text.splitlines()) if value]
 
 
 def _keys(text: str) -> tuple[str, ...]:
-    return tuple(part.strip() for part in re.findall(r"[ft]=.*?(?=\s\w+=|\s[adqkri]\d|$)|[adqkri]\d+", text))
+    return tuple(part.strip() for part in re.findall(r"[ft]=.*?(?=\s\w+=|\s[adqkri]\d|$)|[adqkri]\d+|\b[adt]\b", text))
 
 
 def _note(row: str) -> tuple[str, str]:

@@ -4,7 +4,6 @@ python training/train.py
 """
 
 import json
-import re
 import sys
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -16,9 +15,10 @@ import numpy as np
 from numpy.typing import NDArray
 from sklearn.linear_model import LogisticRegression
 
+import annotated
 from annotated import MEETINGS, Annotated, captions, gold, meetings
 from nuntius.core.formats.reading import read_transcript
-from nuntius.core.inquiry.asked import Asked, asked, stems
+from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.minutes import judges
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
@@ -58,17 +58,15 @@ class Inquiry:
     """A question put to a talk: signs of each turn, the turns (by cue) that answer it, and how it is looked at."""
 
     asked: Asked
-    said: list[frozenset[str]]
     signs: NDArray[np.float32]
     right: NDArray[np.int64]
 
 
 def of_inquiry(talk: Scene, question: str, cues: Sequence[int]) -> Inquiry:
     """A question with the cues that answer it; none where the record does not hold an answer."""
-    said = [stems(f"{turn.speaker} {turn.text}") for turn in talk.transcript.turns]
-    put = asked(talk, question, said)
+    put = asked(talk, question)
     right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], sorted(cues)).astype(int)
-    return Inquiry(put, said, passage_signs(talk, put, said), right)
+    return Inquiry(put, passage_signs(talk, put), right)
 
 
 def of_meeting(meeting: Annotated) -> Examples:
@@ -94,22 +92,12 @@ def of_exchanges() -> list[Examples]:
     blocks = [block.strip().splitlines() for block in EXCHANGES.read_text().split("--\n")]
     made = []
     for first in range(0, len(blocks), 10):
-        rows = [row for block in blocks[first : first + 10] for row in block]
-        wanted: dict[str, set[int]] = {"action": set(), "decision": set()}
-        said = ["WEBVTT", ""]
-        for number, row in enumerate(rows, 1):
-            speaker, _, text = row.partition(": ")
-            keys = re.search(r"\s*\{([adt ]+)\}$", text)
-            for key in keys.group(1).split() if keys else []:
-                if key in "ad":
-                    wanted[{"a": "action", "d": "decision"}[key]].add(number)
-            plain = text[: keys.start()] if keys else text
-            times = (
-                f"00:{number // 12:02}:{number % 12 * 5:02}.000 --> 00:{number // 12:02}:{number % 12 * 5 + 4:02}.000"
-            )
-            said += [str(number), times, f"<v {NAMES[speaker]}>{plain}", ""]
-        transcript = read_transcript("\n".join(said).encode())
-        made.append(_examples(f"exchanges {first}", scene(transcript, MeetingFacts(date(2026, 5, 6))), wanted))
+        said = [annotated.utterance(row) for block in blocks[first : first + 10] for row in block]
+        named = tuple(replace(each, speaker=NAMES[each.speaker]) for each in said)
+        meeting = Annotated(f"exchanges {first}", {}, named, (), {})
+        wanted = {"action": set(meeting.cues("a")), "decision": set(meeting.cues("d"))}
+        transcript = read_transcript(captions(meeting).encode())
+        made.append(_examples(meeting.name, scene(transcript, MeetingFacts(date(2026, 5, 6))), wanted))
     return made
 
 
@@ -163,7 +151,7 @@ def fit_passages(examples: Sequence[Examples]) -> judges.Judge:
 def fit_found(examples: Sequence[Examples], passage: judges.Judge) -> judges.Judge:
     """The judge of whether the record answers a question at all, from what the passages' judge makes of it."""
     put = [each for talk in examples for each in talk.inquiries]
-    looked_at = [found_signs(each.asked, each.said, each.signs, passage.of(each.signs)) for each in put]
+    looked_at = [found_signs(each.asked, each.signs, passage.of(each.signs)) for each in put]
     model = LogisticRegression(C=FOUND_STRENGTH, class_weight="balanced", max_iter=3000)
     model.fit(np.vstack(looked_at), [int(each.right.any()) for each in put])
     return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))

@@ -158,3 +158,30 @@ def test_a_link_to_a_moment_opens_there(page: Page) -> None:
     address = open_record(page, "Winter timetable and the slipway")
     page.goto(f"{address}#t=60")
     expect(page.get_by_label("Player")).to_contain_text("1:00")
+
+
+def test_a_line_is_thrown_out_for_a_reason_and_taken_back(record: Page) -> None:
+    first = lines(record).first
+    text = first.get_by_role("checkbox").get_attribute("aria-label") or ""
+    first.get_by_role("button", name=re.compile("^Throw out")).press("Enter")
+    record.get_by_role("menuitem", name="it was said as a joke").press("Enter")
+    out = record.get_by_role("region", name=re.compile("^Thrown out"))
+    expect(out).to_contain_text("thrown out: said as a joke")
+    expect(out.get_by_role("checkbox", name=text)).to_be_visible()
+    record.reload()
+    expect(out).to_contain_text("thrown out: said as a joke")
+    out.get_by_role("button", name=re.compile("^Take back in")).click()
+    expect(out).to_have_count(0)
+    expect(lines(record).first.get_by_role("checkbox", name=text)).to_be_visible()
+
+
+def test_minutes_are_made_shorter_and_longer(record: Page) -> None:
+    counts = []
+    for name in ("Short", "Full", "Standard"):
+        record.get_by_role("button", name=re.compile("draws on")).click()
+        record.get_by_role("dialog").get_by_role("button", name=name).click()
+        expect(record.get_by_role("dialog").get_by_role("button", name=name)).to_have_attribute("aria-pressed", "true")
+        record.keyboard.press("Escape")
+        expect(record.get_by_role("button", name=re.compile(f"^{name} · draws on"))).to_be_visible()
+        counts.append(lines(record).count())
+    assert counts[0] < counts[2] < counts[1]

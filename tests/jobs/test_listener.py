@@ -121,6 +121,8 @@ def test_lines_settle_and_minutes_follow_the_stop(recording: Recording10s) -> No
         minutes = get_minutes(session, recording.meeting)
         assert minutes is not None and minutes.source == "live"
         assert any(line.kind == "action" and line.due_said for line in minutes.lines)
+    again = recording.desk.client.post(f"/api/meetings/{recording.meeting}/minutes", {"length": "short"}).json
+    assert (again["minutes"]["source"], again["minutes"]["length"]) == ("live", "short")
 
 
 def test_a_listener_that_died_goes_on_behind_the_last_line(recording: Recording10s) -> None:

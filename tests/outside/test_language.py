@@ -72,4 +72,4 @@ def test_the_share_of_wrong_windows_is_that_of_nltk() -> None:
     count, wanted, found = 40, {9, 17, 30}, {9, 19, 25}
     as_text = ["".join("1" if n + 1 in borders else "0" for n in range(1, count)) for borders in (wanted, found)]
     width = max(2, round(count / (len(wanted) + 1) / 2))
-    assert _pk(wanted, found, count) == pytest.approx(pk(as_text[0], as_text[1], k=width), abs=0.03)
+    assert _pk(wanted, found, count) == pytest.approx(pk(as_text[0], as_text[1], k=width))

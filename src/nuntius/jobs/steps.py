@@ -255,15 +255,22 @@ def _carry(session: Session, meeting_id: str, transcript: Transcript, made: list
             row.person_words = packed(words[row.number])
 
 
-def write_minutes(task: Task, progress: Progress, length: str | None = None) -> None:
-    """Minutes of the transcript as it stands, a person's changes kept; as long as they were unless `length` is given."""
-    with task.installation.database.read() as session:
-        transcript = load_transcript(session, task.meeting_id)
-        old = get_minutes(session, task.meeting_id)
+def write_minutes(task: Task, progress: Progress) -> None:
+    """Minutes of the settled transcript, a person's changes kept."""
+    write_anew(task.installation, task.meeting_id, source="settled")
+
+
+def write_anew(
+    installation: Installation, meeting_id: str, length: str | None = None, source: str | None = None
+) -> None:
+    """Minutes of the transcript as it stands, a person's changes kept; length and source as they were unless given."""
+    with installation.database.read() as session:
+        transcript = load_transcript(session, meeting_id)
+        facts, old = facts_of(session, session.get_one(Meeting, meeting_id)), get_minutes(session, meeting_id)
         length = length or (old.length if old else "standard")
-        facts = facts_of(session, session.get_one(Meeting, task.meeting_id))
+        source = source or (old.source if old else "settled")
     if not transcript.word_count:
         raise TranscriptEmpty()
     minutes = make_minutes(transcript, facts, length)
-    with task.installation.database.write() as session:
-        save_minutes(session, task.meeting_id, transcript, minutes, length=length)
+    with installation.database.write() as session:
+        save_minutes(session, meeting_id, transcript, minutes, source, length)

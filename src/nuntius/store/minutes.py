@@ -21,11 +21,7 @@ def save_minutes(
     `source` says what they were written from: `live` text, or the `settled` transcript.
     """
     old = get_minutes(session, meeting_id)
-    touched = (
-        [line for line in old.lines if line.person_text is not None or line.checked_by or line.thrown_out]
-        if old
-        else []
-    )
+    touched = [line for line in old.lines if _is_touched(line)] if old else []
     rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
     places = {line.id: _carried(line, rows) for line in touched}
     if old:
@@ -105,8 +101,7 @@ def _evidence(transcript: Transcript, passage: Passage, of_answer: bool) -> Evid
 def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
     """Puts a person's text and tick onto the new line of the same kind and place, else adds the old line."""
     for row in rows:
-        touched = row.person_text is not None or row.checked_by or row.thrown_out
-        if row.kind == old.kind and not touched and _meets(old, row):
+        if row.kind == old.kind and not _is_touched(row) and _meets(old, row):
             row.person_text, row.checked_by, row.thrown_out = old.person_text, old.checked_by, old.thrown_out
             if old.checked_by and row.text != old.text and row.person_text is None:
                 row.person_text = old.text
@@ -139,6 +134,11 @@ def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
     )
     rows.append(kept)
     return kept
+
+
+def _is_touched(line: LineRow) -> bool:
+    """Whether a person changed, ticked or threw out a line."""
+    return line.person_text is not None or line.checked_by is not None or line.thrown_out is not None
 
 
 def _meets(a: LineRow, b: LineRow) -> bool:

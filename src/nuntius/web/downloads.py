@@ -56,6 +56,7 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
         if row is None:
             raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
         minutes = minutes_out(row, names)
+        minutes.lines = [line for line in minutes.lines if line.thrown_out is None]
         if form.endswith("json"):
             return [minutes.model_dump_json(indent=1)]
         return write_markdown(_written(meeting, transcript.duration, minutes))
@@ -78,9 +79,7 @@ def _written(meeting: Meeting, duration: float, minutes: MinutesOut) -> WrittenM
         f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(duration)} long, {meeting.kind}",
         "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),
     )
-    return WrittenMinutes(
-        meeting.title, facts, minutes.coverage, tuple(_line(line) for line in minutes.lines if not line.thrown_out)
-    )
+    return WrittenMinutes(meeting.title, facts, minutes.coverage, tuple(_line(line) for line in minutes.lines))
 
 
 def _line(line: LineOut) -> WrittenLine:

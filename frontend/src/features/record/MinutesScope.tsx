@@ -11,13 +11,19 @@ interface Props {
   minutes: NonNullable<RecordData["minutes"]>;
   checked: number;
   lines: number;
-  onLength: (length: Length) => void;
+  onLength: (length: Length) => Promise<void>;
   onSeek: (seconds: number) => void;
 }
 
 /** How long the minutes are, how much of the talk they draw on, and the stretches that they leave out. */
 export function MinutesScope({ minutes, checked, lines, onLength, onSeek }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [busy, setBusy] = useState(false);
+  const choose = async (length: Length) => {
+    setBusy(true);
+    await onLength(length);
+    setBusy(false);
+  };
   const name = LENGTHS.find(([length]) => length === minutes.length)?.[1] ?? "";
   return (
     <>
@@ -26,10 +32,10 @@ export function MinutesScope({ minutes, checked, lines, onLength, onSeek }: Prop
       </Button>
       <Popover open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: "bottom", horizontal: "right" }} transformOrigin={{ vertical: "top", horizontal: "right" }} slotProps={{ paper: { role: "dialog", "aria-label": "Length and coverage of the minutes", sx: { p: 2, width: 340, maxWidth: "calc(100vw - 32px)" } } }}>
         <Typography variant="subtitle2" id="length-of-minutes">How long they are</Typography>
-        <ToggleButtonGroup exclusive fullWidth size="small" value={minutes.length} aria-labelledby="length-of-minutes" onChange={(_, next: Length | null) => next && onLength(next)} sx={{ my: 1 }}>
+        <ToggleButtonGroup exclusive fullWidth size="small" value={minutes.length} disabled={busy} aria-labelledby="length-of-minutes" onChange={(_, next: Length | null) => next && void choose(next)} sx={{ my: 1 }}>
           {LENGTHS.map(([length, told]) => <ToggleButton key={length} value={length}>{told}</ToggleButton>)}
         </ToggleButtonGroup>
-        <Typography variant="body2" color="textSecondary">What you changed, ticked or threw out stays so.</Typography>
+        <Typography variant="body2" color="textSecondary" role="status">{busy ? "They are being written anew …" : "What you changed, ticked or threw out stays so."}</Typography>
         <Typography variant="subtitle2" sx={{ mt: 2 }}>Left out ({minutes.gaps.length})</Typography>
         {minutes.gaps.length === 0
           ? <Typography variant="body2" color="textSecondary">Every part of the talk has a line that rests on it or stands for it.</Typography>

@@ -68,6 +68,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
   const meeting = record.meeting;
+  const kept = record.minutes?.lines.filter((line) => line.thrown_out === null) ?? [];
   const hasSound = record.recording?.has_sound ?? false;
   const tick = (line: Line) => void actions.tickLine(line.id, !line.checked);
 
@@ -101,7 +102,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         </Box>
         {record.minutes && (
           <MinutesScope
-            minutes={record.minutes} checked={kept(record).length - unticked(record)} lines={kept(record).length} onLength={(length) => void actions.remake(length)}
+            minutes={record.minutes} checked={kept.filter((line) => line.checked).length} lines={kept.length} onLength={actions.remake}
             onSeek={(seconds) => { setSide("transcript"); player.seek(seconds); view.show(seconds); }}
           />
         )}
@@ -174,15 +175,6 @@ function Kept({ record }: { record: RecordData }) {
 
 function wordsBetween(record: RecordData, start: number, end: number): string {
   return record.turns.flatMap((turn) => turn.words).filter((word) => word[1] < end && start < word[2]).map((word) => word[0]).join(" ");
-}
-
-/** The lines that nobody threw out. */
-function kept(record: RecordData): Line[] {
-  return record.minutes?.lines.filter((line) => line.thrown_out === null) ?? [];
-}
-
-function unticked(record: RecordData): number {
-  return kept(record).filter((line) => !line.checked).length;
 }
 
 /** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */

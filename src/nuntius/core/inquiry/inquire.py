@@ -4,12 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nuntius.core.inquiry.asked import Asked, asked, stems
+from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import wording
+from nuntius.core.minutes import judges, wording
 from nuntius.core.minutes.figures import figures_in
-from nuntius.core.minutes.judges import judges
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
@@ -39,11 +38,10 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str) -> Reply
     talk = scene(transcript, facts)
     if not talk.sentences or not question.strip():
         return NOTHING
-    said = [stems(f"{turn.speaker} {turn.text}") for turn in transcript.turns]
-    put = asked(talk, question, said)
-    signs = passage_signs(talk, put, said)
-    likely = judges()["passage"].of(signs)
-    if float(judges()["found"].of(found_signs(put, said, signs, likely)[None])[0]) < FOUND:
+    put = asked(talk, question)
+    signs = passage_signs(talk, put)
+    likely = judges.judges()["passage"].of(signs)
+    if float(judges.judges()["found"].of(found_signs(put, signs, likely)[None])[0]) < FOUND:
         return NOTHING
     turns: list[int] = []
     order = np.argsort(-likely, kind="stable")

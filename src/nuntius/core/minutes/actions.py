@@ -8,7 +8,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.due import ASKED_WHEN, due, in_sentence
+from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding, is_bare, merged
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
@@ -16,7 +16,6 @@ from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 
 REACH = 4  # turns within which a request is taken or dismissed
-DATE_REACH = 3  # turns around an action in which its date may stand
 SHORTEST_TASK = 2  # words
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_SAID = 4  # words of a task that no rule found
@@ -24,9 +23,6 @@ LEAST_SAID = 4  # words of a task that no rule found
 LEAST = 0.10  # likelihood below which what a rule found is no action
 LEAST_UNTAKEN = 0.04  # the same where nobody took it on
 ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
-
-
-SHORT_ASSENT = re.compile(r"^\W*(?:yes|yeah|sure|of course|okay|will do|no problem|happy to|certainly)\b.{0,18}$", re.I)
 
 
 def find_actions(scene: Scene, likely: Likely) -> list[Line]:
@@ -66,13 +62,7 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
 
 def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
     """The highest of the sentences that a finding rests on."""
-    inside = [(p.turn, p.first, p.last) for p in finding.evidence]
-    return max(
-        float(likely[scene.index[s.turn, s.first]])
-        for turn, first, last in inside
-        for s in scene.by_turn[turn]
-        if first <= s.first <= last
-    )
+    return max(float(likely[scene.index[s.turn, s.first]]) for s in scene.inside(finding.evidence))
 
 
 def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -83,20 +73,15 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or _empty(text.lower()):
         return None
-    first_person = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower)
     asked = scene.roster.addressee(sentence.text)
     reply = _reply(scene, sentence.turn, asked)
-    agreed = reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
-    if first_person:
-        owner: tuple[str, ...] = (scene.speaker(sentence.turn),)
-    elif agreed and reply is not None:
-        owner = (scene.speaker(reply),)
+    if re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
+        owner: tuple[str, ...] = (sentence.speaker,)
+    elif reply is not None and cues.ASSENT.search(said := scene.text(reply)) and not cues.REFUSAL.search(said):
+        return _exchange(scene, sentence, reply, text, "said as one")
     else:
         owner = (asked,) if asked else ()
-    evidence = (
-        (passage(sentence),) if first_person or not agreed or reply is None else (passage(sentence), scene.whole(reply))
-    )
-    return Finding(sentence, text, owner, evidence, due(scene, sentence), "said as one")
+    return Finding(sentence, text, owner, (passage(sentence),), due(scene, sentence), "said as one")
 
 
 def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -120,7 +105,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
 
 def _is_bound(scene: Scene, sentence: Sentence) -> bool:
     """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
-    asks_when = bool(ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
+    asks_when = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     return in_sentence(scene, sentence) is not None or asks_when or _answers_request(scene, sentence)
 
 
@@ -161,16 +146,19 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
         return None
     taken.add(reply)
+    return _exchange(scene, sentence, reply, _made_clear(scene, sentence, text), "request")
+
+
+def _exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
+    """What one voice names and another takes on in the turn `reply`; either may name the day."""
     day = due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := due(scene, s))), None)
-    owner = scene.speaker(reply)
-    evidence = (passage(sentence), scene.whole(reply))
-    return Finding(sentence, _made_clear(scene, sentence, text), (owner,), evidence, day, "request")
+    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, why)
 
 
 def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Finding | None:
     """A request whose answer stands in the same turn, where the recogniser did not hear the voices change."""
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last]
-    if asked is None or not later or not sentence.is_question or not SHORT_ASSENT.match(later[0].text):
+    if asked is None or not later or not sentence.is_question or not cues.SHORT_ASSENT.match(later[0].text):
         return None
     text = wording.task(sentence, requested=True)
     if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
@@ -196,8 +184,7 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     if len(text.split()) < LEAST_SAID or _empty(text.lower()):
         return None
     taken.add(reply)
-    evidence = (passage(sentence), scene.whole(reply))
-    return Finding(sentence, text, (scene.speaker(reply),), evidence, due(scene, sentence), "told and taken")
+    return _exchange(scene, sentence, reply, text, "told and taken")
 
 
 def _reply(scene: Scene, turn: int, asked: str | None) -> int | None:
@@ -232,10 +219,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         )
         if offered and scene.speaker(turn) != scene.speaker(sentence.turn) and _takes(scene, sentence, turn):
             taken.add(turn)
-            day = due(scene, sentence) or next((d for s in scene.by_turn[turn] if (d := due(scene, s))), None)
-            return Finding(
-                sentence, text, (scene.speaker(turn),), (passage(sentence), scene.whole(turn)), day, "taken up"
-            )
+            return _exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):
@@ -327,12 +311,10 @@ def _made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
     """The one thing that the sentence before is about: its object, or what a passive speaks of; "" where unsure."""
-    earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
-    if not earlier and sentence.turn:
-        earlier = [s for s in scene.by_turn[sentence.turn - 1]]
-    if not earlier:
+    number = scene.index[sentence.turn, sentence.first] - 1
+    if number < 0 or scene.sentences[number].turn < sentence.turn - 1:
         return ""
-    before = earlier[-1]
+    before = scene.sentences[number]
     things = [t for t in before.tokens if t.pos == "NOUN" and t.dep in ("dobj", "nsubjpass") and len(t.text) > 3]
     things = [t for t in things if (t.tag == "NNS") == plural]
     return _phrase(before, things[0].text, things[0].start) if len(things) == 1 else ""
@@ -359,8 +341,9 @@ def _line(scene: Scene, finding: Finding) -> Line:
 
 
 def _done_at_once(scene: Scene, finding: Finding) -> bool:
-    """Whether the one who said `I'll text her now` tells later on that she has answered."""
-    if finding.owner != (finding.sentence.speaker,) or not cues.ORDERED_NOW.search(finding.sentence.lower):
+    """Whether the one who said `I'll text her now` tells later on that she has answered; never with a later day."""
+    begun = finding.owner == (finding.sentence.speaker,) and cues.ORDERED_NOW.search(finding.sentence.lower)
+    if not begun or (finding.due is not None and finding.due.day > scene.facts.day):
         return False
     later = [s for s in scene.sentences if s.turn > finding.sentence.turn and s.speaker == finding.sentence.speaker]
     return any(cues.CAME_BACK.search(s.lower) for s in later)

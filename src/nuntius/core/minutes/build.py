@@ -15,8 +15,6 @@ from nuntius.core.minutes.questions import find_questions
 from nuntius.core.minutes.scene import scene
 from nuntius.core.transcript.transcript import Transcript
 
-LENGTHS = ("short", "standard", "full")
-
 
 def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "standard") -> Minutes:
     """Minutes of `transcript`; the same input gives the same minutes. Raises TranscriptEmpty."""
@@ -30,14 +28,7 @@ def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "sta
         *find_actions(talk, likely["action"]),
         *find_questions(talk, likely["question"]),
     ]
-    held = frozenset(
-        (s.turn, s.first)
-        for line in firm
-        if line.kind != "question"
-        for p in line.evidence
-        for s in talk.by_turn[p.turn]
-        if p.first <= s.first <= p.last
-    )
+    held = frozenset((s.turn, s.first) for line in firm if line.kind != "question" for s in talk.inside(line.evidence))
     lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"])]
     placed = tuple(sorted((_placed(line, chapters) for line in lines), key=_order))
     return Minutes(placed, chapters, find_coverage(talk, placed, chapters))

@@ -1,6 +1,5 @@
 """Chapters: where the talk moves to another subject, and what to call each stretch."""
 
-import re
 from collections import Counter
 
 import numpy as np
@@ -60,13 +59,6 @@ BORDER_SIGNS = (
     "leads question", "agenda", "leads agenda", "novelty", "novel nouns", "after light", "after assent", "after backchannel",
     "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up",
 )  # fmt: skip
-ORDINAL = re.compile(r"\b(?:first|second|third|next|last|final|item|one more|another|two more|boring)\b", re.I)
-ANNOUNCES = re.compile(
-    r"^\W*(?:(?:okay|ok|right|so|now|and|good|great|perfect|lovely|thanks?|alright|all right|well|but|then|oh)\W+)*"
-    r"(?:(?:the |our |my )?[a-z-]+(?: [a-z-]+){0,2}[.,:]|(?:what|how) about\b|(?:can|could|may) (?:i|we) (?:ask|talk|raise|do|come)|"
-    r"(?:the other thing|while (?:i|we)|before (?:we|i)|speaking of|since i))",
-    re.I,
-)
 MANY = 25  # words of a turn's opening that count as many
 LONG_PAUSE = 2.0  # seconds
 
@@ -100,8 +92,8 @@ def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], no
         asks, leads * asks, listed, leads * listed, novelty, len(new) / max(1, len(nouns)),
         float(bool(cues.LIGHT.search(before))), float(bool(cues.ASSENT.search(before))), float(scene.backchannel[turn - 1]),
         float(before.rstrip().endswith("?")), float(scene.speaker(turn - 1) == leader),
-        min(1.0, len(text.split()) / MANY), float(bool(ORDINAL.search(text))), float(bool(ANNOUNCES.match(opening[0].text))),
-        min(1.0, max(0.0, pause) / LONG_PAUSE), leads * float(bool(ANNOUNCES.match(opening[0].text))),
+        min(1.0, len(text.split()) / MANY), float(bool(cues.ENUMERATES.search(text))), float(bool(cues.ANNOUNCES.match(opening[0].text))),
+        min(1.0, max(0.0, pause) / LONG_PAUSE), leads * float(bool(cues.ANNOUNCES.match(opening[0].text))),
         min(1.0, len(new & ahead) / 2),
     ]  # fmt: skip
 

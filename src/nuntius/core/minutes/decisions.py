@@ -23,7 +23,6 @@ REVERSAL = re.compile(
     r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b",
     re.I,
 )
-ASSENTING = re.compile(r"^\W*(?:\w+[.,]? )?(?:yes|yeah|agreed|fine|okay|no)\b|\b(?:live with|happy with) (?:that|it)\b")
 NO_RULING = re.compile(
     r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"\blast (?:year|week|time|month)\b",

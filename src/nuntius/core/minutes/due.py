@@ -1,6 +1,5 @@
 """When an action is due: the day named with it, in its own sentence, its turn or the answers right behind it."""
 
-import re
 from collections.abc import Iterator
 
 from nuntius.core.language.en import cues
@@ -13,29 +12,11 @@ BARE = 10  # words of a question or a turn that does not lead away from the acti
 BARE_DAY = 4  # words of a sentence that names a day and little else
 CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
-PRESSING = re.compile(
-    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
-    r"can have it)\b",
-    re.I,
-)
-EVENT = re.compile(
-    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
-    re.I,
-)
-ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
-NEXT_MEETING = re.compile(
-    r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|next time we (?:speak|talk|meet))\b",
-    re.I,
-)
-MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
-    re.I,
-)
 
 
 def due(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day by which the task of a sentence is due, with the words that name it; never an event's day."""
-    if NEXT_MEETING.search(sentence.text) and (again := next_meeting(scene)) is not None:
+    if cues.NEXT_MEETING.search(sentence.text) and (again := next_meeting(scene)) is not None:
         return again
     if (found := in_sentence(scene, sentence)) is not None:
         return found
@@ -50,12 +31,14 @@ def due(scene: Scene, sentence: Sentence) -> SaidDate | None:
 def in_sentence(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day that a sentence names: one behind `by`, `before`, `on` first, never an event's."""
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    pressing = [item for item in found if PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])]
+    pressing = [
+        item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
+    ]
     return next(iter([*pressing, *found]), None)
 
 
 def _of_event(text: str, item: SaidDate) -> bool:
-    return bool(EVENT.search(text[: item.start]))
+    return bool(cues.EVENT.search(text[: item.start]))
 
 
 def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
@@ -66,11 +49,11 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
                 break  # another task begins
             if not other.is_question or len(other.text.split()) <= BARE:
                 yield other
-    asked = bool(ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
+    asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
         told = [other for other in scene.by_turn[turn] if not other.is_question]
         yield from (other for other in told if asked or len(other.text.split()) <= BARE_DAY)
-        asked = bool(ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
+        asked = bool(cues.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
         if not asked and len(scene.text(turn).split()) > BARE:
             return
 
@@ -87,7 +70,7 @@ def next_meeting(scene: Scene) -> SaidDate | None:
     """The day on which those present said that they would meet again, named near the end of the talk."""
     late = [s for s in scene.sentences if s.turn >= CLOSING * len(scene.transcript.turns)]
     for i, sentence in enumerate(late):
-        if MEETING_AGAIN.search(sentence.text) and not NEXT_MEETING.search(sentence.text):
+        if cues.MEETING_AGAIN.search(sentence.text) and not cues.NEXT_MEETING.search(sentence.text):
             for other in late[i : i + 3]:
                 if (found := next(iter(said_dates(other.text, scene.facts.day)), None)) is not None:
                     return found

@@ -3,7 +3,6 @@
 import re
 
 from nuntius.core.language.en.numbers import in_digits
-from nuntius.core.language.sentence import Sentence
 
 _FIGURE = re.compile(
     r"[£$€]\s?\d[\d.,]*|\b\d[\d.,:]*\s?(?:%|per cent|percent|pounds?|euros?|dollars?|p\b|k\b|pence|cents?|thousand|million|"
@@ -22,11 +21,6 @@ def figures_in(text: str) -> list[str]:
     """The figures that a text names, as written with digits."""
     digits = in_digits(text)
     return [match.group().strip() for pattern in (_FIGURE, _WORDS) for match in pattern.finditer(digits)]
-
-
-def weight(sentence: Sentence) -> int:
-    """How many figures a sentence names, at most three."""
-    return count(sentence.text)
 
 
 def count(text: str) -> int:

@@ -85,7 +85,9 @@ def _value(scene: Scene, sentence: Sentence) -> float:
     words = sentence.text.split()
     nouns = sum(t.pos in ("NOUN", "PROPN") for t in sentence.tokens)
     value = (
-        0.55 * figures.weight(sentence) + 0.25 * min(nouns, 5) + 0.3 * min(3, len(cues.WEIGHTY.findall(sentence.text)))
+        0.55 * figures.count(sentence.text)
+        + 0.25 * min(nouns, 5)
+        + 0.3 * min(3, len(cues.WEIGHTY.findall(sentence.text)))
     )
     value += 0.35 * _answers(scene, sentence) - 0.6 * bool(cues.LIGHT.search(sentence.lower)) - 0.5 * (len(words) < 7)
     value -= 0.03 * max(0, len(words) - 28)

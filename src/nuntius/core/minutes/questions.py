@@ -11,7 +11,6 @@ from nuntius.core.minutes.scene import Scene, passage
 
 ENOUGH = 0.45  # likelihood from which a question is one of the meeting and no courtesy or aside
 REACH = 6  # turns within which an answer is looked for
-LATE_ALIKE = 0.55  # cosine above which a later turn may answer a question left open
 LONGEST_ANSWER = 24  # words of an answer's text
 INTERROGATIVE = re.compile(
     r"^\W*(?:(?:so|and|but|or|well|okay|right|sorry|wait)\W+)*(?:what|who|whose|when|where|why|how|which|is|are|was|were|do|does|did|have|has|can|could|will|would|should|shall)\b",

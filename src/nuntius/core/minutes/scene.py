@@ -1,5 +1,6 @@
 """The talk laid out for the rules: sentences, who speaks, what surrounds them."""
 
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -63,6 +64,11 @@ class Scene:
     def alike(self, a: Sentence, b: Sentence) -> float:
         """Cosine of two sentences."""
         return float(self.vectors[self.index[a.turn, a.first]] @ self.vectors[self.index[b.turn, b.first]])
+
+    def inside(self, passages: Iterable[Passage]) -> Iterator[Sentence]:
+        """The sentences that begin within passages."""
+        for each in passages:
+            yield from (s for s in self.by_turn[each.turn] if each.first <= s.first <= each.last)
 
     def speaker(self, turn: int) -> str:
         return self.transcript.turns[turn].speaker

@@ -4,6 +4,8 @@ import math
 import re
 from collections import Counter
 
+from nuntius.core.language.en.nouns import VAGUE
+from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.subjects import agenda_words, names_subject
 
@@ -11,9 +13,6 @@ TITLE_NOUNS = 2
 OPENING_TURNS = 2  # of a chapter: what is named there is likely its subject
 OPENS, LISTED = 2.0, 1.5  # mentions that standing there, or on the agenda, is worth
 SECOND = 0.6  # share of the first noun's weight that a second one needs
-VAGUE = frozenset(
-    "good great big little new old other same next last first whole many more few such own right sure real bad".split()
-)
 
 
 def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
@@ -24,12 +23,7 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
     made: list[str] = []
     for bag, first, last in zip(bags, borders, ends, strict=True):
         phrases = _phrases(scene, first, last)
-        opening = {
-            t.lemma
-            for turn in range(first, min(first + OPENING_TURNS, last + 1))
-            for s in scene.by_turn[turn]
-            for t in s.tokens
-        }
+        opening = frozenset().union(*scene.turn_content[first : min(first + OPENING_TURNS, last + 1)])
         weights = {
             word: (count + OPENS * (word in opening and count > 1) + LISTED * (word in agenda))
             * math.sqrt(math.log(1 + (len(bags) + 1) / spread[word]))
@@ -39,9 +33,8 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
         words: list[str] = []
         for word in ranked:
             phrase = phrases[word].most_common(1)[0][0]
-            if (not words or (bag[word] > 1 and weights[word] >= SECOND * weights[ranked[0]])) and not any(
-                word in other.lower() for other in words
-            ):
+            counts = bag[word] > 1 and weights[word] >= SECOND * weights[ranked[0]]
+            if not words or (counts and word not in words[0].lower()):
                 words.append(phrase)
         title = " and ".join(words) or "Talk"
         made.append(title[0].upper() + title[1:])
@@ -49,31 +42,26 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
 
 
 def _phrases(scene: Scene, first: int, last: int) -> dict[str, Counter[str]]:
-    """For each noun the ways in which a chapter names it: with the nouns and adjectives that stand before it."""
+    """For each noun the ways in which a chapter names it, those of several words counting twice."""
     found: dict[str, Counter[str]] = {}
-    for turn in range(first, last + 1):
-        for sentence in scene.by_turn[turn]:
-            tokens = sentence.tokens
-            for at, token in enumerate(tokens):
-                if not names_subject(token):
-                    continue
-                begin = at
-                while (
-                    begin
-                    and at - begin < 2
-                    and tokens[begin - 1].dep in ("compound", "amod")
-                    and tokens[begin - 1].lemma not in VAGUE
-                ):
-                    begin -= 1
-                words = [
-                    t.text if t.pos == "PROPN" and not t.text.isupper() else t.text.lower()
-                    for t in tokens[begin : at + 1]
-                ]
-                if all(re.fullmatch(r"[A-Za-z'-]+", word) for word in words):
-                    found.setdefault(token.lemma, Counter())[" ".join(words)] += 1 + (at > begin)
-                else:
-                    found.setdefault(token.lemma, Counter())[words[-1]] += 1
+    for sentence in (s for turn in range(first, last + 1) for s in scene.by_turn[turn]):
+        for at, token in enumerate(sentence.tokens):
+            if names_subject(token):
+                phrase = _phrase(sentence, at)
+                found.setdefault(token.lemma, Counter())[phrase] += 1 + (" " in phrase)
     return found
+
+
+def _phrase(sentence: Sentence, at: int) -> str:
+    """The noun at a token, with up to two nouns and adjectives before it that belong to it."""
+    tokens, begin = sentence.tokens, at
+    while begin and at - begin < 2 and tokens[begin - 1].dep in ("compound", "amod"):
+        if tokens[begin - 1].lemma in VAGUE or not re.fullmatch(r"[A-Za-z'-]+", tokens[begin - 1].text):
+            break
+        begin -= 1
+    return " ".join(
+        t.text if t.pos == "PROPN" and not t.text.isupper() else t.text.lower() for t in tokens[begin : at + 1]
+    )
 
 
 def _nouns(scene: Scene, first: int, last: int) -> Counter[str]:

@@ -50,6 +50,7 @@ def _actions(db: Session, meeting: Meeting) -> list[s.OpenAction]:
             LineRow.kind == "action",
             LineRow.checked_by.is_(None),
             LineRow.thrown_out.is_(None),
+            LineRow.state != "superseded",
         )
     )
     return [

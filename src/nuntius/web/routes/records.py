@@ -8,7 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.inquiry.inquire import inquire
-from nuntius.jobs.steps import Task, write_minutes
+from nuntius.jobs.steps import write_anew
 from nuntius.store import changes
 from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
@@ -102,7 +102,7 @@ def remake(path: s.MeetingPath, body: s.NewLength) -> Response:
     store = installation()
     with store.database.read() as db:
         get_meeting(db, me(), path.meeting_id)
-    write_minutes(Task(store, path.meeting_id, None), lambda _: None, body.length)
+    write_anew(store, path.meeting_id, body.length)
     with store.database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 

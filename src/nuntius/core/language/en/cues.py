@@ -210,9 +210,33 @@ PROCEDURE = _cue(  # what moves the meeting itself on
     r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list|make a note|note that|take (?:that|this) (?:one )?offline|"
     r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing))\b",
 )
-ORDERED_NOW = _cue(
-    r"\b(?:now|right away|quickly|this second|straight away|here|while we(?:'re| are) (?:talking|sitting))\b"
-)
+ORDERED_NOW = _cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
 CAME_BACK = _cue(
-    r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) (?:just )?(?:pulled|looked|found|checked|heard|sent|done)|just (?:heard|sent|got))\b"
+    r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) just (?:pulled|looked|found|checked|heard|sent|done))\b"
 )
+PRESSING = re.compile(
+    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
+    r"can have it)\b",
+    re.I,
+)
+EVENT = re.compile(
+    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
+    re.I,
+)
+ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
+NEXT_MEETING = re.compile(
+    r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|next time we (?:speak|talk|meet))\b",
+    re.I,
+)
+MEETING_AGAIN = re.compile(
+    r"\b(?:next (?:meeting|call|session|one)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
+    re.I,
+)
+ENUMERATES = re.compile(r"\b(?:first|second|third|next|last|final|item|one more|another|two more)\b", re.I)
+ANNOUNCES = re.compile(
+    r"^\W*(?:(?:okay|ok|right|so|now|and|good|great|perfect|lovely|thanks?|alright|all right|well|but|then|oh)\W+)*"
+    r"(?:(?:the |our |my )?[a-z-]+(?: [a-z-]+){0,2}[.,:]|(?:what|how) about\b|(?:can|could|may) (?:i|we) (?:ask|talk|raise|do|come)|"
+    r"(?:the other thing|while (?:i|we)|before (?:we|i)|speaking of|since i))",
+    re.I,
+)
+SHORT_ASSENT = re.compile(r"^\W*(?:yes|yeah|sure|of course|okay|will do|no problem|happy to|certainly)\b.{0,18}$", re.I)

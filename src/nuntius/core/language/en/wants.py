@@ -1,0 +1,35 @@
+"""What an English question wants: a count, a time, a reason, a person; and how such a thing looks in talk."""
+
+import re
+
+COMMON = frozenset(
+    "say tell do be have get make go come thing meeting people person record anybody happen know much many long about "
+    "take give use want need will would".split()
+)
+WANTS = {  # the first that fits says what kind of thing is asked for
+    "name": r"\b(?:what (?:is|was|are) .*\b(?:names?|called)|which (?:firm|company|bank|shop|school|street|person|client|supplier|town|hotel)\w*|what .* called)\b",
+    "count": r"\bhow (?:many|much|long|far|old|big|large|late|often|high|deep|tall|heavy|loud|likely|slow|fast)\b|\b(?:cost|price|fee|come to|amount|share)\b",
+    "when": r"\b(?:when|until when|by when|since when|how soon|what (?:day|time|date)|which (?:day|month|week|date)|in which month|by what date)\b",
+    "why": r"\bwhy\b|\bwhat .*\b(?:reason|made|cause)\b",
+    "who": r"\b(?:who|whose|whom)\b",
+    "where": r"\bwhere\b",
+    "how": r"\bhow\b",
+    "yes": r"^\W*(?:is|are|was|were|do|does|did|has|have|had|can|could|will|would|should|must)\b",
+    "which": r"\b(?:which|what)\b",
+}
+TIME = re.compile(
+    r"\b(?:\d|mon|tues|wednes|thurs|fri|satur|sun)|day\b|\b(?:month|week|year|tomorrow|tonight|o'clock|noon|morning|spring|summer|autumn|winter|"
+    r"january|february|march|april|may|june|july|august|september|october|november|december|\w+teenth|\w+tieth|first of|\w+th of)\b",
+    re.I,
+)
+REASON = re.compile(
+    r"\b(?:because|so|since|that's why|as|due to|the problem|it's the|thanks to|mostly|partly|largely)\b", re.I
+)
+PLACE = re.compile(r"\b(?:at|in|on|by|under|behind|next to|near|between|outside|inside|upstairs|downstairs)\b", re.I)
+TAKES = re.compile(r"\b(?:i(?:'ll|'m| will| can| could| am)|me|mine|you)\b", re.I)
+
+
+def wanted(question: str) -> str:
+    """The kind of thing, of `WANTS`, that a question asks for."""
+    lower = question.lower()
+    return next((kind for kind, pattern in WANTS.items() if re.search(pattern, lower)), "which")
