@@ -118,3 +118,13 @@ def place(part: Samples, whole: Samples) -> tuple[float, float]:
     scores = scores / np.sqrt(np.maximum(power, 1e-6) * max(1e-9, float(np.square(part).sum())))
     at = int(scores.argmax())
     return at / RATE, float(scores[at])
+
+
+def share_found(part: Samples, whole: Samples, window: float = 0.25) -> float:
+    """The share of the windows (seconds) of a part that are found in `whole`, each by itself.
+
+    On a busy computer the browser stumbles while it plays a tab, which moves what follows by some milliseconds: a
+    correlation over seconds is then low although the sound was taken as it was played.
+    """
+    size = round(window * RATE)
+    return float(np.mean([place(part[at : at + size], whole)[1] > 0.9 for at in range(0, len(part) - size + 1, size)]))
