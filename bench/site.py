@@ -14,6 +14,7 @@ from tests.help import MAREN, PASSWORD, four_hours
 
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.templates.shipped import shipped
 from nuntius.demonstration import free_port, wait_for
 from nuntius.settings import Settings
 from nuntius.store.accounts import create_account, create_workspace
@@ -69,7 +70,7 @@ def _fill(settings: Settings) -> str:
         meeting = create_meeting(session, user, "Four hours", "committee", now(), "Europe/London", [])
         session.add(Recording(meeting_id=meeting.id, name="long.txt", digest="0" * 64, is_text=True, duration=14_400.0))
         save_transcript(session, meeting.id, transcript)
-        save_minutes(session, meeting.id, transcript, minutes)
+        save_minutes(session, meeting.id, transcript, minutes, shipped("general meeting"))
         create_job(session, meeting.id, None).state = "done"
         identifier = meeting.id
     store.database.close()

@@ -84,7 +84,7 @@ class Camera:
 
     def take(self, name: str) -> None:
         self.page.mouse.move(0, 0)
-        self.page.wait_for_function("document.fonts.status === 'loaded'")
+        self.page.evaluate("() => document.fonts.ready.then(() => true)")
         self.page.wait_for_load_state("load")
         self.page.wait_for_timeout(400)  # canvases are drawn a frame after their data
         self.page.screenshot(path=TARGET / f"{name}.png", animations="disabled", caret="hide", scale="css")

@@ -54,20 +54,21 @@ _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path
 @_DATE
 @_START
 @_ATTENDEES
-@click.option("--template", help="Kind of meeting.")
+@click.option("--template", default="general meeting", help="Kind of meeting; another word means the general one.")
 @click.option("--length", type=click.Choice(["short", "standard", "full"]), default="standard")
 @_JSON
 def minutes(
-    file: Path, day: str | None, start: str | None, attendees: str, template: str | None, length: str, as_json: bool
+    file: Path, day: str | None, start: str | None, attendees: str, template: str, length: str, as_json: bool
 ) -> None:
     """Minutes of a transcript (VTT, SRT or text)."""
     from nuntius.core.formats.json_ import minutes_json
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.minutes.build import make_minutes
+    from nuntius.core.templates.shipped import shipped
 
     facts = _facts(day, attendees)
     transcript = _named(read_transcript(file.read_bytes()), facts)
-    made = make_minutes(transcript, facts, length)
+    made = make_minutes(transcript, facts, length, shipped(template))
     if as_json:
         click.echo(json.dumps(minutes_json(transcript, made), ensure_ascii=False, indent=1))
     else:

@@ -23,7 +23,7 @@ RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}
 
 def faults(page: Page) -> list[str]:
     """What axe finds wrong by WCAG 2.2 A and AA: rule, place, text."""
-    page.wait_for_function("document.fonts.status === 'loaded'")
+    page.evaluate("() => document.fonts.ready.then(() => true)")
     page.evaluate(AXE.read_text())
     found = page.evaluate(f"axe.run(document, {json.dumps(RULES)})")
     return [f"{v['id']}: {node['html'][:160]} {node['any'][:1]}" for v in found["violations"] for node in v["nodes"]]

@@ -117,13 +117,17 @@ def test_hostile_bytes_never_do_more_than_be_refused(data: bytes) -> None:
 
 def test_markdown_escapes_and_says_what_is_missing() -> None:
     lines = (
-        WrittenLine("action", "Ask *two* yards", (), "", "", "open", "", False, ("24:41",)),
-        WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",)),
-        WrittenLine("decision", "January", (), "", "", "superseded", "", True, ("18:20", "22:07")),
+        WrittenLine("action", "Ask *two* yards", (), "", "", "open", "", False, ("24:41",), 1),
+        WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 2, 1, "Maren"),
+        WrittenLine("decision", "January", (), "", "", "superseded", "", True, ("18:20", "22:07"), 0),
     )
-    text = "".join(write_markdown(WrittenMinutes("A <b>title</b>", ("Tue 6 Oct",), 0.963, lines)))
+    sections = (("Decisions", ""), ("Actions", ""), ("Asked", "chapter"))
+    text = "".join(
+        write_markdown(WrittenMinutes("A <b>title</b>", ("Tue 6 Oct",), 0.963, lines, sections, ("Hello", "Signing")))
+    )
     assert "# A \\<b\\>title\\</b\\>" in text
     assert "- [ ] Ask \\*two\\* yards — nobody took this on; no date named [24:41]" in text
     assert "the record holds no answer [33:08]" in text
     assert "*(superseded)* [18:20, 22:07]" in text
+    assert text.index("## Decisions (1)") < text.index("## Actions (1)") < text.index("### Signing")
     assert "96% of the talk" in text

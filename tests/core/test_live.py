@@ -17,10 +17,10 @@ from nuntius.core.live.line import LiveLine, VoicedLine
 from nuntius.core.live.matching import matched, relabelled
 from nuntius.core.live.scripted import ScriptedLines
 from nuntius.core.live.turns import live_transcript, split_at_voices, turn_start, voice_of
-from nuntius.core.marks import LABELS, labels_of
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import MeetingFacts, Note
 from nuntius.core.speech.diarizer import Span
+from nuntius.core.templates.shipped import SHIPPED, shipped
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.meetings import KINDS
 from tests.help import talk
@@ -202,8 +202,8 @@ class TestAgenda:
 
 
 def test_every_kind_of_meeting_has_labels_for_marks() -> None:
-    assert set(LABELS) == set(KINDS)
-    assert labels_of("something else") == LABELS["general meeting"]
+    assert set(SHIPPED) == set(KINDS) and all(each.labels for each in SHIPPED.values())
+    assert shipped("something else") == shipped("general meeting")
 
 
 class TestScripted:

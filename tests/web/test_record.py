@@ -62,11 +62,11 @@ def test_a_corrected_turn_keeps_what_was_heard(desk: Desk, meeting: str) -> None
     changed = desk.client.put(
         f"/api/meetings/{meeting}/turns/2", {"text": "The hired lifts cost eight hundred pounds each."}
     ).json
-    assert " ".join(w[0] for w in changed["turn"]["words"]) == "The hired lifts cost eight hundred pounds each."
-    assert changed["turn"]["words"][0] == before["words"][0]
-    assert changed["turn"]["heard"] == " ".join(w[0] for w in before["words"])
+    assert " ".join(w[0] for w in changed["turns"][0]["words"]) == "The hired lifts cost eight hundred pounds each."
+    assert changed["turns"][0]["words"][0] == before["words"][0]
+    assert changed["turns"][0]["heard"] == " ".join(w[0] for w in before["words"])
     undone = desk.client.post(f"/api/meetings/{meeting}/undo").json
-    assert (undone["turn"]["words"], undone["turn"]["heard"]) == (before["words"], None)
+    assert (undone["turns"][0]["words"], undone["turns"][0]["heard"]) == (before["words"], None)
 
 
 def test_lines_are_edited_ticked_and_taken_back_in_turn(desk: Desk, meeting: str) -> None:

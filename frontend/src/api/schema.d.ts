@@ -261,6 +261,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/misheard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Forms that may be a term of the vocabulary or the name of somebody, with all their places. */
+        get: operations["getMisheard"];
+        put?: never;
+        /** Puts a term right everywhere in this meeting and remembers the form; or remembers that the form is right. */
+        post: operations["putRight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/original": {
         parameters: {
             query?: never;
@@ -304,6 +322,23 @@ export interface paths {
         };
         /** A still picture. */
         get: operations["getPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ready questions for this meeting: those of its template, then the kept ones. */
+        get: operations["getQuestions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -743,6 +778,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Another template than the meeting's own, where title and talk point to one. */
+        get: operations["suggestTemplate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/texts/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A message, checklist, brief or hand-out from the minutes as they stand. */
+        get: operations["getText"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/turns/{number}": {
         parameters: {
             query?: never;
@@ -877,6 +946,128 @@ export interface paths {
         post: operations["signIn"];
         /** Signs out everywhere: every session of this account ends. */
         delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a question, to be put to any record. */
+        post: operations["keepQuestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/questions/{question_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a kept question away. */
+        delete: operations["removeQuestion"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The vocabulary. */
+        get: operations["getTerms"];
+        put?: never;
+        /** Adds a term, or more forms heard for one that is there. */
+        post: operations["addTerm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/terms/{term_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a term out of the vocabulary; what was put right with it stays. */
+        delete: operations["removeTerm"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/trust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What people confirmed, corrected and threw out, by kind of line, over all one's meetings. */
+        get: operations["getTrust"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shipped templates, then the workspace's own. */
+        get: operations["getTemplates"];
+        put?: never;
+        /** Keeps a new template. */
+        post: operations["addTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one of the workspace's own; minutes made by it follow when they are written anew. */
+        put: operations["changeTemplate"];
+        post?: never;
+        /** Removes one of the workspace's own; meetings that had it go back to the one of their kind. */
+        delete: operations["removeTemplate"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1103,7 +1294,7 @@ export interface components {
         };
         /**
          * ChangedOut
-         * @description What a change touched: names of the voices, the minutes, the turn if it was one.
+         * @description What a change touched: names of the voices, the minutes, the turns.
          */
         ChangedOut: {
             /** Can Redo */
@@ -1113,7 +1304,8 @@ export interface components {
             minutes: components["schemas"]["MinutesOut"] | null;
             /** Names */
             names: components["schemas"]["NamedVoice"][];
-            turn: components["schemas"]["TurnOut"] | null;
+            /** Turns */
+            turns: components["schemas"]["TurnOut"][];
         };
         /** ChapterOut */
         ChapterOut: {
@@ -1191,6 +1383,13 @@ export interface components {
             /** Steps */
             steps: string[];
         };
+        /** KindOut */
+        KindOut: {
+            /** Kind */
+            kind: string;
+            /** Told */
+            told: string;
+        };
         /** LineOut */
         LineOut: {
             /** Answer */
@@ -1213,9 +1412,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step";
+            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
             /** Owner */
             owner: string[];
+            /** Place */
+            place: number;
             /** State */
             state: string;
             /** Text */
@@ -1339,6 +1540,8 @@ export interface components {
             chapters: components["schemas"]["ChapterOut"][];
             /** Coverage */
             coverage: number;
+            /** Detailed */
+            detailed: number[];
             /** Gaps */
             gaps: [
                 number,
@@ -1351,11 +1554,31 @@ export interface components {
             length: "short" | "standard" | "full";
             /** Lines */
             lines: components["schemas"]["LineOut"][];
+            /** Sections */
+            sections: components["schemas"]["SectionOut"][];
             /**
              * Source
              * @enum {string}
              */
             source: "live" | "settled";
+            /** Template */
+            template: string;
+        };
+        /** MishearingOut */
+        MishearingOut: {
+            /** Heard */
+            heard: string;
+            /** Known */
+            known: boolean;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+            /** Term */
+            term: string;
+        };
+        /** MishearingsOut */
+        MishearingsOut: {
+            /** Found */
+            found: components["schemas"]["MishearingOut"][];
         };
         /** NamedVoice */
         NamedVoice: {
@@ -1374,17 +1597,6 @@ export interface components {
             name: string;
             /** Password */
             password: string;
-        };
-        /**
-         * NewLength
-         * @description How long the minutes are to be; null leaves them as they are.
-         */
-        NewLength: {
-            /**
-             * Length
-             * @default null
-             */
-            length: ("short" | "standard" | "full") | null;
         };
         /** NewMeeting */
         NewMeeting: {
@@ -1405,6 +1617,11 @@ export interface components {
              */
             starts_at: string;
             /**
+             * Template
+             * @default null
+             */
+            template: string | null;
+            /**
              * Time Zone
              * @default UTC
              */
@@ -1424,6 +1641,11 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** NewQuestion */
+        NewQuestion: {
+            /** Text */
+            text: string;
+        };
         /** NewRoom */
         NewRoom: {
             /**
@@ -1442,6 +1664,11 @@ export interface components {
              * @default []
              */
             people: string[];
+            /**
+             * Template
+             * @default null
+             */
+            template: string | null;
             /**
              * Time Zone
              * @default UTC
@@ -1464,6 +1691,37 @@ export interface components {
              * @default false
              */
             take_over: boolean;
+        };
+        /**
+         * NewShape
+         * @description Length, template (its key) and chapters in more detail (their numbers); null leaves each as it is.
+         */
+        NewShape: {
+            /**
+             * Detailed
+             * @default null
+             */
+            detailed: number[] | null;
+            /**
+             * Length
+             * @default null
+             */
+            length: ("short" | "standard" | "full") | null;
+            /**
+             * Template
+             * @default null
+             */
+            template: string | null;
+        };
+        /** NewTerm */
+        NewTerm: {
+            /**
+             * Heard
+             * @default []
+             */
+            heard: string[];
+            /** Text */
+            text: string;
         };
         /** NewText */
         NewText: {
@@ -1573,6 +1831,29 @@ export interface components {
             id: number;
         };
         /**
+         * PieceOut
+         * @description A paragraph, heading or item, with the identifiers of the lines that it rests on.
+         */
+        PieceOut: {
+            /** Lines */
+            lines: number[];
+            /** Text */
+            text: string;
+        };
+        /** PlaceOut */
+        PlaceOut: {
+            /** End */
+            end: number;
+            /** Quote */
+            quote: string;
+            /** Speaker */
+            speaker: string;
+            /** Start */
+            start: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
          * PlannedItem
          * @description An item of the agenda; `planned` in seconds.
          */
@@ -1602,10 +1883,39 @@ export interface components {
              */
             type: string;
         };
+        /**
+         * PutRight
+         * @description `right`: the term stands in its place from now on; otherwise the form is right as it is.
+         */
+        PutRight: {
+            /** Heard */
+            heard: string;
+            /** Right */
+            right: boolean;
+            /** Term */
+            term: string;
+        };
         /** Question */
         Question: {
             /** Question */
             question: string;
+        };
+        /** QuestionOut */
+        QuestionOut: {
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * QuestionsOut
+         * @description Ready questions: those of the template, then the kept ones.
+         */
+        QuestionsOut: {
+            /** Kept */
+            kept: components["schemas"]["QuestionOut"][];
+            /** Template */
+            template: string[];
         };
         /**
          * RecordOut
@@ -1701,6 +2011,47 @@ export interface components {
             /** Number */
             number: number;
         };
+        /** SectionOut */
+        SectionOut: {
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "" | "chapter" | "voice";
+            /** Title */
+            title: string;
+        };
+        /** SectionShape */
+        SectionShape: {
+            /**
+             * Group
+             * @default
+             * @enum {string}
+             */
+            group: "" | "chapter" | "voice";
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: string[];
+            /**
+             * Most
+             * @default null
+             */
+            most: number | null;
+            /** Title */
+            title: string;
+            /**
+             * Voices
+             * @default []
+             */
+            voices: string[];
+            /**
+             * Words
+             * @default []
+             */
+            words: string[];
+        };
         /**
          * SessionState
          * @description Who is signed in; `needs_first_account` on a fresh installation.
@@ -1767,6 +2118,114 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * SuggestionOut
+         * @description The template that the talk and the title suggest; null where neither does, or where it is the one chosen.
+         */
+        SuggestionOut: {
+            /** Because */
+            because: string | null;
+            /** Key */
+            key: string | null;
+            /** Name */
+            name: string | null;
+        };
+        /**
+         * TemplateOut
+         * @description A template that can be chosen by its key; `id` is null for one that is shipped.
+         */
+        TemplateOut: {
+            /**
+             * Agenda
+             * @default []
+             */
+            agenda: string[];
+            /** Id */
+            id: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: string[];
+            /**
+             * Length
+             * @default standard
+             * @enum {string}
+             */
+            length: "short" | "standard" | "full";
+            /** Name */
+            name: string;
+            /**
+             * Questions
+             * @default []
+             */
+            questions: string[];
+            /** Sections */
+            sections: components["schemas"]["SectionShape"][];
+        };
+        /** TemplateShape */
+        TemplateShape: {
+            /**
+             * Agenda
+             * @default []
+             */
+            agenda: string[];
+            /**
+             * Labels
+             * @default []
+             */
+            labels: string[];
+            /**
+             * Length
+             * @default standard
+             * @enum {string}
+             */
+            length: "short" | "standard" | "full";
+            /** Name */
+            name: string;
+            /**
+             * Questions
+             * @default []
+             */
+            questions: string[];
+            /** Sections */
+            sections: components["schemas"]["SectionShape"][];
+        };
+        /**
+         * TemplatesOut
+         * @description All templates, and what a section may take, in words for a person.
+         */
+        TemplatesOut: {
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+        };
+        /** TermOut */
+        TermOut: {
+            /** Heard */
+            heard: string[];
+            /** Id */
+            id: number;
+            /** Refused */
+            refused: string[];
+            /** Text */
+            text: string;
+        };
+        /** TermsOut */
+        TermsOut: {
+            /** Terms */
+            terms: components["schemas"]["TermOut"][];
+        };
+        /** TextOut */
+        TextOut: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Subject */
+            subject: string;
+        };
         /** ThereOut */
         ThereOut: {
             /** Agreed At */
@@ -1784,10 +2243,43 @@ export interface components {
             /** Reason */
             reason: ("not said" | "does not matter" | "somebody else's" | "said as a joke" | "twice") | null;
         };
+        /** ThrownOut */
+        ThrownOut: {
+            /** Lines */
+            lines: number;
+            /** Reason */
+            reason: string;
+        };
         /** Tick */
         Tick: {
             /** Checked */
             checked: boolean;
+        };
+        /**
+         * TrustOut
+         * @description What people did with the lines of a kind; those that nobody has looked at are the rest of `lines`.
+         */
+        TrustOut: {
+            /** Confirmed */
+            confirmed: number;
+            /** Corrected */
+            corrected: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
+            /** Lines */
+            lines: number;
+            /** Reasons */
+            reasons: components["schemas"]["ThrownOut"][];
+            /** Thrown Out */
+            thrown_out: number;
+        };
+        /** TrustsOut */
+        TrustsOut: {
+            /** Kinds */
+            kinds: components["schemas"]["TrustOut"][];
         };
         /**
          * TurnOut
@@ -2392,7 +2884,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewLength"];
+                "application/json": components["schemas"]["NewShape"];
             };
         };
         responses: {
@@ -2403,6 +2895,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getMisheard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MishearingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    putRight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutRight"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2472,6 +3030,37 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getQuestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3403,6 +3992,71 @@ export interface operations {
             };
         };
     };
+    suggestTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getText: {
+        parameters: {
+            query?: {
+                manner?: "plain" | "warm" | "formal";
+            };
+            header?: never;
+            path: {
+                meeting_id: string;
+                form: "message" | "client-message" | "checklist" | "brief" | "handout";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     correctTurn: {
         parameters: {
             query?: never;
@@ -3741,6 +4395,320 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                question_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getTerms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    addTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTerm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                term_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getTrust: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrustsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getTemplates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    addTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateShape"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateShape"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplatesOut"];
                 };
             };
             /** @description Unprocessable Entity */

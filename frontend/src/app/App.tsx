@@ -18,6 +18,7 @@ const Room = lazy(() => import("../features/room/Room"));
 const Captions = lazy(() => import("../features/room/Captions"));
 const Archive = lazy(() => import("../features/archive/Archive"));
 const People = lazy(() => import("../features/people/People"));
+const Setup = lazy(() => import("../features/setup/Setup"));
 const About = lazy(() => import("../features/about/About"));
 
 const queries = new QueryClient({
@@ -43,6 +44,7 @@ export function App() {
                         <Route index element={<Today />} />
                         <Route path="archive" element={<Archive />} />
                         <Route path="people" element={<People />} />
+                        <Route path="setup/:part?" element={<Setup />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />
                         <Route path="meetings/:meetingId/room" element={<Room />} />

@@ -15,6 +15,7 @@ const PLACES = [
   { to: "/", label: "Today", end: true },
   { to: "/archive", label: "Archive" },
   { to: "/people", label: "People" },
+  { to: "/setup", label: "Set-up" },
   { to: "/about", label: "About" },
 ];
 

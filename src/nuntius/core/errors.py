@@ -58,3 +58,7 @@ class ModelMissing(Fault):
 class ScriptMissing(Fault):
     def __init__(self, path: object) -> None:
         super().__init__(f"No script lies beside the sound at {path}. Write one, or choose another recogniser.")
+
+
+class TemplateUnusable(Fault):
+    """A template that cannot be used; its text says what to change."""

@@ -25,6 +25,7 @@ from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, Room
 from nuntius.store.notes import facts_of
 from nuntius.store.rooms import touch
+from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, save_transcript, turns_of
 
 log = logging.getLogger(__name__)
@@ -214,11 +215,12 @@ class Follower:
             save_transcript(session, room.meeting_id, transcript)
             meeting = session.get_one(Meeting, room.meeting_id)
             facts, named = facts_of(session, meeting), load_transcript(session, meeting.id)
+            template = template_of(session, meeting).template
         try:
-            minutes = make_minutes(named, facts)
+            minutes = make_minutes(named, facts, template.length, template)
         except TranscriptEmpty:
             return
         with self._installation.database.write() as session:
             if get_minutes(session, room.meeting_id) is None:
-                save_minutes(session, room.meeting_id, named, minutes, source="live")
+                save_minutes(session, room.meeting_id, named, minutes, template, source="live")
         log.info("minutes from live text", extra={"room": self._room_id, "lines": len(minutes.lines)})

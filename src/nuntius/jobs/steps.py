@@ -32,6 +32,7 @@ from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, RecognisedStretch, Recording
 from nuntius.store.notes import facts_of
 from nuntius.store.rooms import room_of
+from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, packed, save_transcript, turns_of, unpacked
 
 log = logging.getLogger(__name__)
@@ -261,16 +262,25 @@ def write_minutes(task: Task, progress: Progress) -> None:
 
 
 def write_anew(
-    installation: Installation, meeting_id: str, length: str | None = None, source: str | None = None
+    installation: Installation,
+    meeting_id: str,
+    length: str | None = None,
+    source: str | None = None,
+    detailed: frozenset[int] | None = None,
 ) -> None:
-    """Minutes of the transcript as it stands, a person's changes kept; length and source as they were unless given."""
+    """Minutes of the transcript as it stands, by the meeting's template, a person's changes kept.
+
+    Length, source and chapters in more detail stay as they were unless given. Raises TranscriptEmpty.
+    """
     with installation.database.read() as session:
         transcript = load_transcript(session, meeting_id)
-        facts, old = facts_of(session, session.get_one(Meeting, meeting_id)), get_minutes(session, meeting_id)
-        length = length or (old.length if old else "standard")
+        meeting, old = session.get_one(Meeting, meeting_id), get_minutes(session, meeting_id)
+        facts, template = facts_of(session, meeting), template_of(session, meeting).template
+        length = length or (old.length if old else template.length)
         source = source or (old.source if old else "settled")
+        detailed = frozenset(old.detailed if old else ()) if detailed is None else detailed
     if not transcript.word_count:
         raise TranscriptEmpty()
-    minutes = make_minutes(transcript, facts, length)
+    minutes = make_minutes(transcript, facts, length, template, detailed)
     with installation.database.write() as session:
-        save_minutes(session, meeting_id, transcript, minutes, source, length)
+        save_minutes(session, meeting_id, transcript, minutes, template, source)

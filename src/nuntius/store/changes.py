@@ -6,11 +6,12 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.transcript.edits import retimed
+from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import Conflict, NotFound, NothingToUndo
 from nuntius.store.meetings import named_person
 from nuntius.store.models import Change, LineRow, LiveLineRow, Meeting, MinutesRow, Speaker, TurnRow, User
 from nuntius.store.rooms import room_of, touch
-from nuntius.store.transcripts import packed, unpacked
+from nuntius.store.transcripts import packed, turns_of, unpacked
 
 LONGEST_LINE = 4000  # characters
 LONGEST_TURN = 20_000  # characters
@@ -68,6 +69,53 @@ def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reas
     return _do(session, user, meeting, "throw", line.id, line.thrown_out, reason)
 
 
+def put_term_right(
+    session: Session, user: User, meeting: Meeting, term: str, heard: str, places: list[Place]
+) -> Change:
+    """Puts a term in place of a form that was heard for it: in the turns, the lines and the titles of chapters.
+
+    Raises NotFound for a place that is not there, Conflict where the words there are others by now.
+    """
+    pieces = [
+        *_turns_put_right(session, meeting, term, heard, places),
+        *_lines_put_right(session, meeting, term, heard),
+    ]
+    return _do(session, user, meeting, "together", 0, [p[:3] for p in pieces], [[p[0], p[1], p[3]] for p in pieces])
+
+
+def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, places: list[Place]) -> list[list[Any]]:
+    """Kind, target, before and after of every turn in which a form stands."""
+    rows = {row.number: row for row in turns_of(session, meeting.id)}
+    made: list[list[Any]] = []
+    for number in sorted({place.turn for place in places}):
+        row = rows.get(number)
+        if row is None:
+            raise NotFound()
+        words = unpacked(row.words if row.person_words is None else row.person_words)
+        for place in sorted((p for p in places if p.turn == number), reverse=True):
+            if " ".join(core(word.text) for word in words[place.first : place.last + 1]) != heard:
+                raise Conflict("Somebody has changed these words meanwhile. Look through the meeting again.")
+            words = retimed(words, put_right(words, place.first, place.last, term))
+        made.append(["turn", row.id, row.person_words, packed(words)])
+    return made
+
+
+def _lines_put_right(session: Session, meeting: Meeting, term: str, heard: str) -> list[list[Any]]:
+    """The same of lines, their answers and the titles of chapters."""
+    minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting.id))
+    if minutes is None:
+        return []
+    made: list[list[Any]] = []
+    for line in minutes.lines:
+        for kind, text in (("heard", line.text), ("line", line.person_text), ("answer", line.answer)):
+            if text and (after := replaced(text, heard, term)) != text:
+                made.append([kind, line.id, text, after])
+    chapters = [{**each, "title": replaced(each["title"], heard, term)} for each in minutes.chapters]
+    if chapters != minutes.chapters:
+        made.append(["chapters", minutes.id, minutes.chapters, chapters])
+    return made
+
+
 def undo(session: Session, user: User, meeting: Meeting) -> Change:
     """Takes back this person's newest change. Raises NothingToUndo."""
     change = _newest(session, user, meeting, undone=False)
@@ -114,10 +162,17 @@ _FIELDS: dict[str, tuple[type[Any], str]] = {
     "tick": (LineRow, "checked_by"),
     "throw": (LineRow, "thrown_out"),
     "live": (LiveLineRow, "person_text"),
+    "heard": (LineRow, "text"),
+    "answer": (LineRow, "answer"),
+    "chapters": (MinutesRow, "chapters"),
 }
 
 
 def _apply(session: Session, kind: str, target: int, value: Any) -> None:
+    if kind == "together":
+        for each in value:
+            _apply(session, *each)
+        return
     table, field = _FIELDS[kind]
     row = session.get(table, target)
     if row is None:

@@ -5,10 +5,12 @@ from datetime import datetime
 from sqlalchemy import Select, func, or_, select
 from sqlalchemy.orm import Session, selectinload
 
+from nuntius.core.templates.shipped import SHIPPED
 from nuntius.store.errors import NotFound
 from nuntius.store.models import Meeting, Person, User
+from nuntius.store.templates import choose
 
-KINDS = ("general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee")
+KINDS = tuple(SHIPPED)
 
 
 def open_to(user: User) -> Select[Meeting]:
@@ -32,18 +34,19 @@ def get_meeting(session: Session, user: User, meeting_id: str) -> Meeting:
 
 
 def create_meeting(
-    session: Session, user: User, title: str, kind: str, starts_at: datetime, time_zone: str, people: list[str]
+    session: Session, user: User, title: str, template: str, starts_at: datetime, time_zone: str, people: list[str]
 ) -> Meeting:
-    """A meeting run by `user`; people are found by name or added to the workspace."""
+    """A meeting run by `user`; people are found by name or added to the workspace. Raises NotFound for a template."""
     meeting = Meeting(
         workspace_id=user.workspace_id,
         title=title.strip(),
-        kind=kind,
+        kind="general meeting",
         starts_at=starts_at,
         time_zone=time_zone,
         runner_id=user.id,
         people=[named_person(session, user.workspace_id, name) for name in dict.fromkeys(people)],
     )
+    choose(session, meeting, template)
     session.add(meeting)
     session.flush()
     return meeting

@@ -1,11 +1,16 @@
 """Minutes: kept line by line, made anew without losing what a person did."""
 
+from typing import Any
+
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.minutes.line import Line, Minutes, Passage
+from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
+
+ON_LINES = ("line", "tick", "throw")  # kinds of change whose target is a line
 
 
 def save_minutes(
@@ -13,17 +18,17 @@ def save_minutes(
     meeting_id: str,
     transcript: Transcript,
     minutes: Minutes,
+    template: Template,
     source: str = "settled",
-    length: str = "standard",
 ) -> None:
     """Replaces the machine's minutes; lines that a person changed, ticked or threw out stay so.
 
-    `source` says what they were written from: `live` text, or the `settled` transcript.
+    `template` is the one that they were made by; `source` says what they were written from: `live` text, or the `settled` transcript.
     """
     old = get_minutes(session, meeting_id)
     touched = [line for line in old.lines if _is_touched(line)] if old else []
     rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
-    places = {line.id: _carried(line, rows) for line in touched}
+    places = {line.id: _carried(line, rows, template) for line in touched}
     if old:
         session.execute(delete(MinutesRow).where(MinutesRow.id == old.id))
         session.expunge(old)
@@ -31,7 +36,9 @@ def save_minutes(
         MinutesRow(
             meeting_id=meeting_id,
             source=source,
-            length=length,
+            length=minutes.length,
+            sections=[list(section) for section in minutes.sections],
+            detailed=sorted(minutes.detailed),
             coverage=minutes.coverage.share,
             gaps=[list(gap) for gap in minutes.coverage.gaps],
             chapters=[
@@ -53,12 +60,19 @@ def save_minutes(
 
 def _move_changes(session: Session, meeting_id: str, places: dict[int, LineRow]) -> None:
     """Lets undo find the lines in their new places; changes of lines that are gone cannot be undone."""
-    query = select(Change).where(Change.meeting_id == meeting_id, Change.kind.in_(("line", "tick", "throw")))
-    for change in session.scalars(query):
-        if change.target in places:
+    for change in session.scalars(select(Change).where(Change.meeting_id == meeting_id)):
+        if change.kind == "together":
+            change.before, change.after = _moved(change.before, places), _moved(change.after, places)
+        elif change.kind in ON_LINES and change.target in places:
             change.target = places[change.target].id
-        else:
+        elif change.kind in ON_LINES:
             session.delete(change)
+
+
+def _moved(pieces: list[list[Any]], places: dict[int, LineRow]) -> list[list[Any]]:
+    """The pieces of a change that still have a place: the machine's own lines and titles are new."""
+    kept = [piece for piece in pieces if piece[0] == "turn" or (piece[0] == "line" and piece[1] in places)]
+    return [[kind, places[target].id if kind == "line" else target, value] for kind, target, value in kept]
 
 
 def get_minutes(session: Session, meeting_id: str) -> MinutesRow | None:
@@ -73,6 +87,7 @@ def _row(transcript: Transcript, number: int, line: Line) -> LineRow:
     return LineRow(
         number=number,
         kind=line.kind,
+        place=line.place,
         chapter=line.chapter,
         text=line.text,
         owner=list(line.owner),
@@ -98,7 +113,7 @@ def _evidence(transcript: Transcript, passage: Passage, of_answer: bool) -> Evid
     )
 
 
-def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
+def _carried(old: LineRow, rows: list[LineRow], template: Template) -> LineRow:
     """Puts a person's text and tick onto the new line of the same kind and place, else adds the old line."""
     for row in rows:
         if row.kind == old.kind and not _is_touched(row) and _meets(old, row):
@@ -125,6 +140,7 @@ def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
             )
         },
         number=len(rows),
+        place=_place(old, template),
         evidence=[
             EvidenceRow(
                 of_answer=e.of_answer, turn=e.turn, first=e.first, last=e.last, start=e.start, end=e.end, quote=e.quote
@@ -134,6 +150,14 @@ def _carried(old: LineRow, rows: list[LineRow]) -> LineRow:
     )
     rows.append(kept)
     return kept
+
+
+def _place(row: LineRow, template: Template) -> int:
+    """The section of a line that a person touched; the last one where the template has none for its kind."""
+    line = Line(row.kind, row.text, (), state=row.state)
+    said = " ".join((row.text, *(e.quote for e in row.evidence))).lower()
+    place = template.place(line, said, frozenset())
+    return len(template.sections) if place is None else place
 
 
 def _is_touched(line: LineRow) -> bool:

@@ -5,9 +5,10 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.live.turns import turn_start
 from nuntius.core.minutes.line import MeetingFacts, Note
+from nuntius.core.series import series_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import live_lines
-from nuntius.store.models import AgendaRow, MarkRow, Meeting, NoteRow, Person, User
+from nuntius.store.models import AgendaRow, LineRow, MarkRow, Meeting, MinutesRow, NoteRow, Person, User
 
 LONGEST_NOTE = 4000  # characters
 MOST_NOTES = 2000  # paragraphs of one person on one meeting
@@ -88,4 +89,25 @@ def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
         tuple(session.scalars(agenda)),
         tuple(Note(note.text, note.at, name) for note, name in notes),
         tuple((mark.start, mark.end) for mark in marks_of(session, meeting.id)),
+        _unwanted(session, meeting),
     )
+
+
+def _unwanted(session: Session, meeting: Meeting) -> tuple[tuple[str, str], ...]:
+    """Kind and text of what was thrown out of the other meetings of the series, notes aside."""
+    series = series_of(meeting.title)
+    query = (
+        select(Meeting.title, LineRow.kind, LineRow.text)
+        .join(MinutesRow, MinutesRow.meeting_id == Meeting.id)
+        .join(LineRow, LineRow.minutes_id == MinutesRow.id)
+        .where(
+            Meeting.workspace_id == meeting.workspace_id,
+            Meeting.id != meeting.id,
+            LineRow.thrown_out.is_not(None),
+            LineRow.kind != "note",
+        )
+        .order_by(LineRow.id)
+    )
+    if not series:
+        return ()
+    return tuple((kind, text) for title, kind, text in session.execute(query) if series_of(title) == series)

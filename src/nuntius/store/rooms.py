@@ -10,6 +10,7 @@ from nuntius.store.accounts import person_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.meetings import create_meeting, get_meeting, named_person
 from nuntius.store.models import AgendaRow, Consent, Meeting, Room, Run, User, Workspace, now
+from nuntius.store.templates import template_of
 
 LONGEST_AGENDA = 40  # items
 LONGEST_ANNOUNCEMENT = 2000  # characters
@@ -19,19 +20,23 @@ def open_room(
     session: Session,
     user: User,
     title: str,
-    kind: str,
+    template: str,
     starts_at: datetime,
     time_zone: str,
     people: list[str],
     agenda: list[AgendaItem],
 ) -> Room:
-    """A meeting run by `user` with a room to record it in; `user` is among its people."""
+    """A meeting run by `user` with a room to record it in; `user` is among its people.
+
+    `template` is the key of its template, whose standing agenda it gets where no other is given. Raises NotFound.
+    """
     mine = person_of(session, user).name
-    meeting = create_meeting(session, user, title, kind, starts_at, time_zone, [mine, *people])
+    meeting = create_meeting(session, user, title, template, starts_at, time_zone, [mine, *people])
     room = Room(meeting_id=meeting.id)
     session.add(room)
     session.flush()
-    write_agenda(session, room, agenda)
+    standing = template_of(session, meeting).template.agenda
+    write_agenda(session, room, agenda or [AgendaItem(title) for title in standing])
     return room
 
 

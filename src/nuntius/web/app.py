@@ -19,8 +19,11 @@ from nuntius.web.routes import (
     room_events,
     rooms,
     session,
+    setup,
     system,
+    templates,
     uploads,
+    uses,
 )
 from nuntius.web.schemas import Problem
 
@@ -57,7 +60,21 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
     security.install(app)
     problems.install(app)
     Compress(app)
-    for routes in (session, people, uploads, meetings, records, events, rooms, capture, room_events, system):
+    for routes in (
+        session,
+        people,
+        templates,
+        setup,
+        uploads,
+        meetings,
+        records,
+        uses,
+        events,
+        rooms,
+        capture,
+        room_events,
+        system,
+    ):
         app.register_api(routes.api)
     app.register_blueprint(system.pages)
     return app

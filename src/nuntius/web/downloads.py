@@ -17,9 +17,11 @@ from nuntius.core.formats.text import write_text
 from nuntius.core.formats.webvtt import write_webvtt
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.times import short_clock
+from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.errors import Conflict
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting, Recording
+from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
 from nuntius.web.schemas import LineOut, MinutesOut
 from nuntius.web.shapes import minutes_out, zone
@@ -55,11 +57,11 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
         row = get_minutes(db, meeting.id)
         if row is None:
             raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
-        minutes = minutes_out(row, names)
+        minutes = minutes_out(row, names, template_of(db, meeting).key)
         minutes.lines = [line for line in minutes.lines if line.thrown_out is None]
         if form.endswith("json"):
             return [minutes.model_dump_json(indent=1)]
-        return write_markdown(_written(meeting, transcript.duration, minutes))
+        return write_markdown(_written(meeting, transcript, minutes))
     if form == "voices.rttm":
         spans = (
             recording.spans
@@ -73,16 +75,20 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
     return writer(transcript)
 
 
-def _written(meeting: Meeting, duration: float, minutes: MinutesOut) -> WrittenMinutes:
+def _written(meeting: Meeting, transcript: Transcript, minutes: MinutesOut) -> WrittenMinutes:
     begun = meeting.starts_at.astimezone(zone(meeting.time_zone))
     facts = (
-        f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(duration)} long, {meeting.kind}",
+        f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(transcript.duration)} long, {meeting.kind}",
         "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),
     )
-    return WrittenMinutes(meeting.title, facts, minutes.coverage, tuple(_line(line) for line in minutes.lines))
+    lines = tuple(_line(line, transcript) for line in minutes.lines)
+    sections = tuple((section.title, section.layout) for section in minutes.sections)
+    return WrittenMinutes(
+        meeting.title, facts, minutes.coverage, lines, sections, tuple(chapter.title for chapter in minutes.chapters)
+    )
 
 
-def _line(line: LineOut) -> WrittenLine:
+def _line(line: LineOut, transcript: Transcript) -> WrittenLine:
     due = f"{line.due:%a} {line.due.day} {line.due:%b %Y}" if line.due else ""
     times = tuple(short_clock(e.start) for e in line.evidence if not e.of_answer)
     return WrittenLine(
@@ -95,4 +101,7 @@ def _line(line: LineOut) -> WrittenLine:
         line.answer or "",
         line.checked,
         times,
+        line.place,
+        line.chapter,
+        transcript.turns[line.evidence[0].turn].speaker,
     )

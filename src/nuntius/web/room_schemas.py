@@ -65,6 +65,7 @@ class PlannedItem(Wire):
 class NewRoom(Wire):
     title: Title
     kind: Kind = "general meeting"
+    template: str | None = Field(default=None, max_length=80)
     time_zone: str = Field(default="UTC", max_length=64)
     people: list[Name] = Field(default=[], max_length=60)
     agenda: list[PlannedItem] = Field(default=[], max_length=40)

@@ -8,7 +8,6 @@ from nuntius.core.audio.decode import RATE
 from nuntius.core.live.agenda import suggested
 from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
 from nuntius.core.live.floor import LiveFloor, live_floor
-from nuntius.core.marks import labels_of
 from nuntius.core.minutes.line import Passage
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.capture import last_run
@@ -23,6 +22,7 @@ from nuntius.store.models import (
 )
 from nuntius.store.notes import notes_of
 from nuntius.store.rooms import agenda_items, agenda_of, may_record
+from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of, speakers_of
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
@@ -85,7 +85,7 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
         there=there_out(session, meeting),
         agenda=[r.AgendaOut(title=a.title, planned=a.planned, begun=a.begun, ended=a.ended) for a in agenda],
         suggested=suggested(agenda_items(agenda), on, lines, now) if recording else None,
-        labels=list(labels_of(meeting.kind)),
+        labels=list(template_of(session, meeting).template.labels),
         breaks=breaks_out(session, meeting.id),
         voices=voices,
         holder=next((v.id for v in voices if v.label == floor.holder), None),

@@ -16,6 +16,23 @@ Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-t
 assert Kind.__args__ == KINDS  # type: ignore[attr-defined]
 
 
+LineKind = Literal[
+    "note",
+    "decision",
+    "action",
+    "question",
+    "key_point",
+    "figure",
+    "risk",
+    "step",
+    "need",
+    "named",
+    "turning_point",
+    "sought",
+]
+Length = Literal["short", "standard", "full"]
+
+
 class Wire(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
@@ -78,6 +95,7 @@ class FirstAccount(Wire):
 class NewMeeting(Wire):
     title: Title
     kind: Kind = "general meeting"
+    template: str | None = Field(default=None, max_length=80)
     starts_at: datetime
     time_zone: str = Field(default="UTC", max_length=64)
     people: list[Name] = Field(default=[], max_length=60)
@@ -103,10 +121,12 @@ class Tick(Wire):
     checked: bool
 
 
-class NewLength(Wire):
-    """How long the minutes are to be; null leaves them as they are."""
+class NewShape(Wire):
+    """Length, template (its key) and chapters in more detail (their numbers); null leaves each as it is."""
 
-    length: Literal["short", "standard", "full"] | None = None
+    length: Length | None = None
+    template: str | None = Field(default=None, max_length=80)
+    detailed: list[Annotated[int, Field(ge=0, le=10_000)]] | None = Field(default=None, max_length=200)
 
 
 class ThrowOut(Wire):
@@ -241,7 +261,7 @@ class EvidenceOut(Wire):
 
 class LineOut(Wire):
     id: int
-    kind: Literal["note", "decision", "action", "question", "key_point", "figure", "risk", "step"]
+    kind: LineKind
     text: str
     heard: str | None
     owner: list[str]
@@ -249,6 +269,7 @@ class LineOut(Wire):
     due_said: str | None
     state: str
     answer: str | None
+    place: int
     chapter: int
     checked: bool
     thrown_out: str | None
@@ -262,11 +283,19 @@ class ChapterOut(Wire):
     end: float
 
 
+class SectionOut(Wire):
+    title: str
+    layout: Literal["", "chapter", "voice"]
+
+
 class MinutesOut(Wire):
     """`source` is live while the better recogniser still listens, then settled."""
 
     source: Literal["live", "settled"]
-    length: Literal["short", "standard", "full"]
+    length: Length
+    template: str
+    sections: list[SectionOut]
+    detailed: list[int]
     coverage: float
     gaps: list[tuple[float, float]]
     chapters: list[ChapterOut]
@@ -344,10 +373,10 @@ class NamedVoice(Wire):
 
 
 class ChangedOut(Wire):
-    """What a change touched: names of the voices, the minutes, the turn if it was one."""
+    """What a change touched: names of the voices, the minutes, the turns."""
 
     names: list[NamedVoice]
-    turn: TurnOut | None
+    turns: list[TurnOut]
     minutes: MinutesOut | None
     can_undo: bool
     can_redo: bool

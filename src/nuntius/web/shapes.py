@@ -13,6 +13,7 @@ from nuntius.store.jobs import latest_job
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
 from nuntius.store.rooms import room_of
+from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
 from nuntius.store.uploads import held_parts
 from nuntius.web import schemas as s
@@ -102,7 +103,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
         turns=[_turn_out(row) for row in turns],
         spans=[(a, b, ids[v]) for a, b, v in heard if v in ids],
         silence=floor.silence,
-        minutes=minutes_out(minutes, names) if minutes else None,
+        minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         breaks=breaks_out(session, meeting.id),
         marks=marks_out(session, meeting.id, user),
         pictures=pictures_out(session, meeting.id),
@@ -112,22 +113,28 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
     )
 
 
-def changed_out(session: Session, meeting: Meeting, user: User, change: Change) -> s.ChangedOut:
-    """What a change touches: the names of voices, the lines, one turn at most."""
+def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> s.ChangedOut:
+    """What a change touches: the names of voices, the lines, the turns."""
     names = names_of(session, meeting.id)
     minutes = get_minutes(session, meeting.id)
-    turn = session.get(TurnRow, change.target) if change.kind == "turn" else None
     undo, redo = _undoable(session, meeting, user)
     return s.ChangedOut(
         names=[
             s.NamedVoice(id=v.id, name=names[v.label], named=v.person_id is not None)
             for v in speakers_of(session, meeting.id)
         ],
-        turn=_turn_out(turn) if turn else None,
-        minutes=minutes_out(minutes, names) if minutes else None,
+        turns=[_turn_out(row) for row in _turns_of(session, change)] if change else [],
+        minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         can_undo=undo,
         can_redo=redo,
     )
+
+
+def _turns_of(session: Session, change: Change) -> list[TurnRow]:
+    """The turns that a change touches."""
+    pieces = change.after if change.kind == "together" else [[change.kind, change.target, None]]
+    found = (session.get(TurnRow, target) for kind, target, _ in pieces if kind == "turn")
+    return [row for row in found if row is not None]
 
 
 def _undoable(session: Session, meeting: Meeting, user: User) -> tuple[bool, bool]:
@@ -183,10 +190,13 @@ def _voices(
     ]
 
 
-def minutes_out(row: MinutesRow, names: dict[str, str]) -> s.MinutesOut:
+def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> s.MinutesOut:
     return s.MinutesOut(
         source=row.source,  # type: ignore[arg-type]
         length=row.length,  # type: ignore[arg-type]
+        template=template,
+        sections=[s.SectionOut(title=title, layout=layout) for title, layout in row.sections],
+        detailed=row.detailed,
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
         chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
@@ -206,6 +216,7 @@ def line_out(line: LineRow, names: dict[str, str]) -> s.LineOut:
         due_said=line.due_said,
         state=line.state,
         answer=with_names(line.answer, names) if line.answer else None,
+        place=line.place,
         chapter=line.chapter,
         checked=line.checked_by is not None,
         thrown_out=line.thrown_out,

@@ -1,17 +1,30 @@
-import { Alert, Box, Button, Dialog, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
-import { useMutation } from "@tanstack/react-query";
+import { Alert, Box, Button, Chip, Dialog, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 
-import { body, client, sentenceOf } from "../../api/client";
+import { body, bodyAs, client, sentenceOf } from "../../api/client";
 import { clock } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
 
 /** A question put to the record: an answer with its passages, or the word that the record holds none. */
 export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; open: boolean; onClose: () => void; onPlay: (start: number, end: number) => void }) {
   const [question, setQuestion] = useState("");
+  const queries = useQueryClient();
+  const ready = useQuery({
+    queryKey: ["questions", meetingId], enabled: open,
+    queryFn: () => bodyAs("QuestionsOut", client.GET("/api/meetings/{meeting_id}/questions", { params: { path: { meeting_id: meetingId } } })),
+  }).data;
+  const refresh = () => queries.invalidateQueries({ queryKey: ["questions"] });
+  const keep = useMutation({ mutationFn: (text: string) => body(client.POST("/api/setup/questions", { body: { text } })), onSuccess: refresh });
+  const forget = useMutation({ mutationFn: (id: number) => body(client.DELETE("/api/setup/questions/{question_id}", { params: { path: { question_id: id } } })), onSuccess: refresh });
+  const put = (text: string) => {
+    setQuestion(text);
+    asked.mutate(text);
+  };
   const asked = useMutation({
     mutationFn: (text: string) => body(client.POST("/api/meetings/{meeting_id}/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text } })),
   });
+  const isReady = [...(ready?.template ?? []), ...(ready?.kept.map((each) => each.text) ?? [])].some((text) => text === asked.variables);
   const send = (event: FormEvent) => {
     event.preventDefault();
     if (question.trim()) asked.mutate(question.trim());
@@ -24,9 +37,16 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
           <TextField size="small" fullWidth autoFocus label="Question" value={question} onChange={(e) => setQuestion(e.target.value)} slotProps={{ htmlInput: { maxLength: 500 } }} />
           <Button type="submit" variant="contained" disabled={!question.trim() || asked.isPending}>Ask</Button>
         </Box>
+        {ready && (
+          <Box role="group" aria-label="Ready questions" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, mt: 1.5 }}>
+            {ready.template.map((text) => <Chip key={text} size="small" variant="outlined" label={text} onClick={() => put(text)} />)}
+            {ready.kept.map(({ id, text }) => <Chip key={id} size="small" variant="outlined" label={text} onClick={() => put(text)} onDelete={() => forget.mutate(id)} />)}
+          </Box>
+        )}
         <Box aria-live="polite" sx={{ mt: 2, minHeight: 80 }}>
           {asked.isPending && <Typography color="textSecondary">Looking through what was said …</Typography>}
           {asked.error && <Alert severity="error" variant="outlined">{sentenceOf(asked.error)}</Alert>}
+          {asked.data && !isReady && <Button size="small" sx={{ float: "right" }} disabled={keep.isPending} onClick={() => keep.mutate(asked.variables)}>Keep this question</Button>}
           {asked.data && !asked.data.found && <Typography>The record does not hold that.</Typography>}
           {asked.data?.found && (
             <>

@@ -42,9 +42,9 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
       {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text) => onKeep(line, text)} /> : (
         <Box sx={{ minWidth: 0 }}>
           <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined }}>{line.text}</Typography>
-          {line.kind === "question" && (
+          {(line.kind === "question" || line.kind === "need") && (
             <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", color: line.answer ? "text.primary" : "text.secondary", overflowWrap: "anywhere" }}>
-              {line.answer ?? "The record holds no answer."}
+              {line.answer ?? (line.kind === "need" ? "Nothing was said to that." : "The record holds no answer.")}
             </Typography>
           )}
           <Facts line={line} onPlay={onPlay} />
@@ -72,6 +72,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
         </>
       )}
       {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
+      {line.kind === "need" && <>{line.owner.join(", ")} named this · </>}
       {line.kind === "note" && <>{line.owner.join(", ")} wrote this{" · "}</>}
       {line.state === "superseded" && "no longer holds · "}
       {line.kind === "decision" && line.state === "open" && "put off · "}

@@ -1,5 +1,5 @@
-import { Box, Typography } from "@mui/material";
-import { useEffect, useRef } from "react";
+import { Box, Link, Typography } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
 
 import { LineItem } from "./LineItem";
 import type { Section } from "./sections";
@@ -17,10 +17,13 @@ interface Props {
   onThrow: (line: Line, reason: Reason | null) => void;
   onKeep: (line: Line, text: string) => Promise<boolean>;
   onMoved: () => void;
+  /** Numbers of the chapters that are told in more detail. */
+  detailed: number[];
+  onDetail: (detailed: number[]) => Promise<void>;
 }
 
 /** The minutes, section by section. */
-export function MinutesPane({ sections, selected, litLines, editing, onMoved, ...handlers }: Props) {
+export function MinutesPane({ sections, selected, litLines, editing, onMoved, detailed, onDetail, ...handlers }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
@@ -35,6 +38,7 @@ export function MinutesPane({ sections, selected, litLines, editing, onMoved, ..
         <Box key={section.key} component="section" aria-label={section.title}>
           <Typography variant="h3" component="h2" sx={{ position: "sticky", top: 0, bgcolor: "background.default", zIndex: 1, color: "text.secondary", borderBottom: 1, borderColor: "divider", pt: 2, pb: 0.4, mb: 0.5, mx: 1 }}>
             {section.title} ({section.lines.length})
+            {section.chapter !== undefined && <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />}
           </Typography>
           <Box role="list">
             {section.lines.map((line) => (
@@ -45,5 +49,21 @@ export function MinutesPane({ sections, selected, litLines, editing, onMoved, ..
       ))}
       {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
     </Box>
+  );
+}
+
+/** Tells one chapter in more detail, or as the others. */
+function Detail({ chapter, title, detailed, onDetail }: { chapter: number; title: string; detailed: number[]; onDetail: (detailed: number[]) => Promise<void> }) {
+  const [busy, setBusy] = useState(false);
+  const more = !detailed.includes(chapter);
+  const turn = async () => {
+    setBusy(true);
+    await onDetail(more ? [...detailed, chapter] : detailed.filter((each) => each !== chapter));
+    setBusy(false);
+  };
+  return (
+    <Link component="button" disabled={busy} onClick={() => void turn()} aria-label={`${more ? "More of" : "Less of"} ${title}`} underline="hover" sx={{ float: "right", font: "inherit", fontWeight: 400 }}>
+      {busy ? "…" : more ? "more" : "less"}
+    </Link>
   );
 }

@@ -2,8 +2,9 @@ import { Box, Button, Link, Popover, ToggleButton, ToggleButtonGroup, Typography
 import ArrowDropDown from "@mui/icons-material/ArrowDropDown";
 import { useState } from "react";
 
+import { TemplateField } from "../../shared/TemplateField";
 import { clock } from "../../shared/times";
-import type { Length, RecordData } from "./types";
+import type { Length, RecordData, Shape } from "./types";
 
 const LENGTHS: readonly [Length, string][] = [["short", "Short"], ["standard", "Standard"], ["full", "Full"]];
 
@@ -11,17 +12,17 @@ interface Props {
   minutes: NonNullable<RecordData["minutes"]>;
   checked: number;
   lines: number;
-  onLength: (length: Length) => Promise<void>;
+  onShape: (shape: Shape) => Promise<void>;
   onSeek: (seconds: number) => void;
 }
 
-/** How long the minutes are, how much of the talk they draw on, and the stretches that they leave out. */
-export function MinutesScope({ minutes, checked, lines, onLength, onSeek }: Props) {
+/** By which template the minutes are made, how long they are, how much of the talk they draw on, and the stretches that they leave out. */
+export function MinutesScope({ minutes, checked, lines, onShape, onSeek }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [busy, setBusy] = useState(false);
-  const choose = async (length: Length) => {
+  const choose = async (shape: Shape) => {
     setBusy(true);
-    await onLength(length);
+    await onShape(shape);
     setBusy(false);
   };
   const name = LENGTHS.find(([length]) => length === minutes.length)?.[1] ?? "";
@@ -30,9 +31,10 @@ export function MinutesScope({ minutes, checked, lines, onLength, onSeek }: Prop
       <Button size="small" color="inherit" endIcon={<ArrowDropDown />} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)} sx={{ whiteSpace: "nowrap", fontWeight: 400 }}>
         {name} · draws on {Math.floor(minutes.coverage * 100)} % of the talk · {checked} of {lines} checked
       </Button>
-      <Popover open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: "bottom", horizontal: "right" }} transformOrigin={{ vertical: "top", horizontal: "right" }} slotProps={{ paper: { role: "dialog", "aria-label": "Length and coverage of the minutes", sx: { p: 2, width: 340, maxWidth: "calc(100vw - 32px)" } } }}>
+      <Popover open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: "bottom", horizontal: "right" }} transformOrigin={{ vertical: "top", horizontal: "right" }} slotProps={{ paper: { role: "dialog", "aria-label": "Template, length and coverage of the minutes", sx: { p: 2, width: 340, maxWidth: "calc(100vw - 32px)" } } }}>
+        <Box sx={{ mt: 1, mb: 2 }}><TemplateField label="Template" value={minutes.template} disabled={busy} onChoose={(template) => void choose({ template })} /></Box>
         <Typography variant="subtitle2" id="length-of-minutes">How long they are</Typography>
-        <ToggleButtonGroup exclusive fullWidth size="small" value={minutes.length} disabled={busy} aria-labelledby="length-of-minutes" onChange={(_, next: Length | null) => next && void choose(next)} sx={{ my: 1 }}>
+        <ToggleButtonGroup exclusive fullWidth size="small" value={minutes.length} disabled={busy} aria-labelledby="length-of-minutes" onChange={(_, next: Length | null) => next && void choose({ length: next })} sx={{ my: 1 }}>
           {LENGTHS.map(([length, told]) => <ToggleButton key={length} value={length}>{told}</ToggleButton>)}
         </ToggleButtonGroup>
         <Typography variant="body2" color="textSecondary" role="status">{busy ? "They are being written anew …" : "What you changed, ticked or threw out stays so."}</Typography>

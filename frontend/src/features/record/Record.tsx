@@ -14,14 +14,18 @@ import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
+import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
+import { More } from "./More";
 import { Pictures } from "./Pictures";
 import { PlayerBar } from "./PlayerBar";
 import { SearchField } from "./SearchField";
 import { silences } from "./silences";
 import { Spine } from "./Spine";
 import { TakeAway } from "./TakeAway";
+import { TemplateHint } from "./TemplateHint";
+import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
 import type { Line, RecordData } from "./types";
 import { turnEnd } from "./types";
@@ -64,6 +68,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
+  const [opened, setOpened] = useState<"texts" | "misheard" | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -102,7 +107,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         </Box>
         {record.minutes && (
           <MinutesScope
-            minutes={record.minutes} checked={kept.filter((line) => line.checked).length} lines={kept.length} onLength={actions.remake}
+            minutes={record.minutes} checked={kept.filter((line) => line.checked).length} lines={kept.length} onShape={actions.remake}
             onSeek={(seconds) => { setSide("transcript"); player.seek(seconds); view.show(seconds); }}
           />
         )}
@@ -111,7 +116,11 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
           <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} onRemake={() => void actions.remake()} onCut={hasSound ? () => setCutting(true) : undefined} />
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} />
+          <More
+            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onRemake={() => void actions.remake()}
+            onCut={hasSound ? () => setCutting(true) : undefined}
+          />
         </Box>
         {narrow && (
           <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "minutes" | "transcript" | null) => next && setSide(next)} aria-label="What to show">
@@ -122,6 +131,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       </Box>
       {record.recording?.broken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>The file breaks off or is damaged in places. What could be read has been used.</Alert>}
       {record.minutes?.source === "live" && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change stays.</Alert>}
+      {record.minutes && <TemplateHint meetingId={meeting.id} onChoose={(template) => actions.remake({ template })} />}
       {meeting.job && meeting.job.state !== "done" && <Box sx={{ px: 3, py: 1 }}><Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} /></Box>}
       <Box ref={frame} sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         {(!narrow || side === "minutes") && (
@@ -129,7 +139,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             <MinutesPane
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
               onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text) => actions.editLine(line.id, text)}
-              onThrow={(line, reason) => void actions.throwOut(line.id, reason)}
+              onThrow={(line, reason) => void actions.throwOut(line.id, reason)} detailed={record.minutes?.detailed ?? []} onDetail={(detailed) => actions.remake({ detailed })}
             />
           </Box>
         )}
@@ -156,6 +166,10 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
       <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
       <CutOut open={cutting} seconds={duration} from={Math.floor(player.position.get())} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
+      {opened === "texts" && <Texts meetingId={meeting.id} lines={kept} onPlay={view.playLine} onClose={() => setOpened(null)} />}
+      {opened === "misheard" && (
+        <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
+      )}
       <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );

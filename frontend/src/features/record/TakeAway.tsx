@@ -7,7 +7,7 @@ const FILES: [string, [string, string][]][] = [
 ];
 
 /** The files that can be taken away. */
-export function TakeAway({ meetingId, hasMinutes, onRemake, onCut }: { meetingId: string; hasMinutes: boolean; onRemake: () => void; onCut?: (() => void) | undefined }) {
+export function TakeAway({ meetingId, hasMinutes }: { meetingId: string; hasMinutes: boolean }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   return (
@@ -20,10 +20,8 @@ export function TakeAway({ meetingId, hasMinutes, onRemake, onCut }: { meetingId
             <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} download onClick={close} disabled={title === "Minutes" && !hasMinutes}>{name}</MenuItem>
           )),
         ])}
-        <ListSubheader sx={{ lineHeight: 2.2 }}>More</ListSubheader>
+        <ListSubheader sx={{ lineHeight: 2.2 }}>Recording</ListSubheader>
         <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close}>The file as brought in</MenuItem>
-        <MenuItem onClick={() => { close(); onRemake(); }}>Write the minutes anew</MenuItem>
-        {onCut && <MenuItem onClick={() => { close(); onCut(); }}>Remove a stretch for good …</MenuItem>}
       </Menu>
     </>
   );

@@ -24,10 +24,18 @@ const WHY: Record<string, string> = {
   "settled": "it is said and received as things that are settled are.",
   "asked": "it asks something on the subject.",
   "weight in its chapter": "its figures, names and weighty words stand out in its chapter.",
+  "a figure": "it names an amount, a date, a count or a measure.",
+  "an instruction": "it tells what to do, by somebody who shows a procedure.",
+  "what was asked for": "it names a need or an objection.",
+  "named by others": "others spoke of this person.",
+  "the first agreement": "it is the first thing that was agreed.",
+  "an objection stuck": "somebody spoke against a proposal, and it was put off or reversed.",
+  "a figure surprised": "somebody else was surprised by the figure.",
+  "reversed": "it was decided, then reversed.",
   "a person's note": "somebody wrote it down while it was said.",
 };
 
 /** The rule that wrote a line, as half a sentence. */
 export function reasonOf(why: string): string {
-  return WHY[why] ?? `of the rule “${why}”.`;
+  return why.endsWith("was looked for") ? `${why}.` : WHY[why] ?? `of the rule “${why}”.`;
 }

@@ -5,25 +5,33 @@ export interface Section {
   key: string;
   title: string;
   lines: Line[];
+  /** Number of the chapter that this part tells, where it tells one. */
+  chapter?: number;
 }
 
-const KINDS: [Line["kind"], string][] = [["note", "Notes"], ["decision", "Decisions"], ["action", "Actions"]];
+type Minutes = NonNullable<RecordData["minutes"]>;
 
-/**
- * The minutes in the order a reader wants them: a person's notes, decisions and actions first, then chapter by chapter what
- * was said, then the questions that stayed open, and at the end what was thrown out.
- */
-export function sections(all: NonNullable<RecordData["minutes"]>): Section[] {
-  const minutes = { ...all, lines: all.lines.filter((l) => l.thrown_out === null) };
-  const made: Section[] = KINDS.map(([kind, title]) => ({ key: kind, title, lines: minutes.lines.filter((l) => l.kind === kind) }));
-  const open = minutes.lines.filter((l) => l.kind === "question" && l.state === "open");
-  made.push({ key: "open", title: "Still open", lines: open });
-  minutes.chapters.forEach((chapter, number) => {
-    const told = minutes.lines.filter((l) => l.chapter === number && !KINDS.some(([kind]) => kind === l.kind) && !(l.kind === "question" && l.state === "open"));
-    made.push({ key: `chapter-${number}`, title: `${chapter.title} · ${clock(chapter.start)} to ${clock(chapter.end)}`, lines: told });
+/** The minutes in the order of their template, some sections by chapter or by voice, and at the end what was thrown out. */
+export function sections(all: Minutes, speaker: (line: Line) => string): Section[] {
+  const kept = all.lines.filter((line) => line.thrown_out === null);
+  const made = all.sections.flatMap(({ title, layout }, place): Section[] => {
+    const lines = kept.filter((line) => line.place === place);
+    if (layout === "chapter") return byChapter(all, place, lines);
+    if (layout === "voice") return byVoice(place, title, lines, speaker);
+    return [{ key: `section-${place}`, title, lines }];
   });
-  made.push({ key: "thrown", title: "Thrown out", lines: all.lines.filter((l) => l.thrown_out !== null) });
+  made.push({ key: "thrown", title: "Thrown out", lines: all.lines.filter((line) => line.thrown_out !== null) });
   return made.filter((section) => section.lines.length > 0);
+}
+
+function byChapter({ chapters }: Minutes, place: number, lines: Line[]): Section[] {
+  return chapters.map((chapter, number) => ({
+    key: `chapter-${place}-${number}`, title: `${chapter.title} · ${clock(chapter.start)} to ${clock(chapter.end)}`, chapter: number, lines: lines.filter((line) => line.chapter === number),
+  }));
+}
+
+function byVoice(place: number, title: string, lines: Line[], speaker: (line: Line) => string): Section[] {
+  return [...new Set(lines.map(speaker))].map((name) => ({ key: `voice-${place}-${name}`, title: `${title} · ${name}`, lines: lines.filter((line) => speaker(line) === name) }));
 }
 
 /** All lines in the order in which they are shown. */

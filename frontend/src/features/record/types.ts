@@ -6,6 +6,8 @@ export type Turn = Schemas["TurnOut"];
 export type Voice = Schemas["VoiceOut"];
 export type Evidence = Schemas["EvidenceOut"];
 export type Length = NonNullable<RecordData["minutes"]>["length"];
+/** What minutes are to be: whatever is not named stays as it is. */
+export type Shape = Partial<Schemas["NewShape"]>;
 export type Reason = NonNullable<Schemas["ThrowOut"]["reason"]>;
 export type Changed = Schemas["ChangedOut"];
 

@@ -3,16 +3,16 @@ import { useCallback, useMemo } from "react";
 
 import { bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
-import type { Changed, Length, Reason, RecordData } from "./types";
+import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** The record with what a change touched put in its place. */
 export function merged(record: RecordData, changed: Changed): RecordData {
   const names = new Map(changed.names.map((voice) => [voice.id, voice]));
-  const turn = changed.turn;
+  const turns = new Map(changed.turns.map((turn) => [turn.number, turn]));
   return {
     ...record,
     voices: record.voices.map((voice) => ({ ...voice, ...names.get(voice.id) })),
-    turns: turn ? record.turns.map((old) => (old.number === turn.number ? turn : old)) : record.turns,
+    turns: turns.size ? record.turns.map((old) => turns.get(old.number) ?? old) : record.turns,
     minutes: changed.minutes ?? record.minutes,
     can_undo: changed.can_undo,
     can_redo: changed.can_redo,
@@ -54,16 +54,19 @@ export function useRecord(meetingId: string) {
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text } }))),
       throwOut: (line_id: number, reason: Reason | null) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
+      putRight: (term: string, heard: string, right: boolean) =>
+        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id } }, body: { term, heard, right } }))),
       tickLine: (line_id: number, checked: boolean) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
     };
   }, [carry, meetingId]);
 
-  const remake = useCallback(async (length: Length | null = null) => {
+  const remake = useCallback(async (shape: Shape = {}) => {
     try {
-      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length } })));
+      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, ...shape } })));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
+      void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
       notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });

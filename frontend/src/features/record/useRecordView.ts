@@ -9,6 +9,12 @@ import { turnAt } from "./links";
 
 const EMPTY: Stretch[] = [];
 
+/** Who said what a line rests on. */
+function speakers({ turns, voices }: RecordData): (line: Line) => string {
+  const names = new Map(voices.map((voice) => [voice.id, voice.name]));
+  return (line) => names.get(turns[line.evidence[0]?.turn ?? 0]?.voice ?? -1) ?? "";
+}
+
 /** What is chosen, lit, searched and followed on a record. */
 export function useRecordView(record: RecordData, player: Player) {
   const [selected, setSelected] = useState<number | null>(null);
@@ -19,7 +25,8 @@ export function useRecordView(record: RecordData, player: Player) {
   const [at, setAt] = useState(0);
   const [goTo, setGoTo] = useState<{ index: number; stamp: number } | null>(null);
 
-  const made = useMemo(() => (record.minutes ? sections(record.minutes) : []), [record.minutes]);
+  const speaker = useMemo(() => speakers(record), [record]);
+  const made = useMemo(() => (record.minutes ? sections(record.minutes, speaker) : []), [record.minutes, speaker]);
   const lines = useMemo(() => shownLines(made), [made]);
   const line = lines.find((l) => l.id === selected);
   const lit = useMemo(() => (line ? passages(line) : EMPTY), [line]);

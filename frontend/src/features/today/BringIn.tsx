@@ -1,14 +1,13 @@
 import {
-  Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, Link, MenuItem, TextField, Typography,
+  Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, Link, TextField, Typography,
 } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 
-import { body, client, sentenceOf, type Schemas } from "../../api/client";
+import { body, client, sentenceOf } from "../../api/client";
+import { TemplateField } from "../../shared/TemplateField";
 import type { Chosen, Details } from "./useBringIn";
-
-export const KINDS: Schemas["NewMeeting"]["kind"][] = ["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"];
 
 /** `2026-10-06T09:30` in this place's time, as the date field wants it. */
 function localMoment(date: Date): string {
@@ -24,7 +23,7 @@ function titleOf(name: string): string {
 export function BringIn({ chosen, onSubmit, onClose }: { chosen: Chosen; onSubmit: (details: Details) => Promise<string>; onClose: () => void }) {
   const people = useQuery({ queryKey: ["people"], queryFn: () => body(client.GET("/api/people")) });
   const [details, setDetails] = useState<Details>({
-    title: titleOf(chosen.file.name), kind: "general meeting", startsAt: localMoment(new Date(chosen.file.lastModified)), people: [], voices: null,
+    title: titleOf(chosen.file.name), template: "general meeting", startsAt: localMoment(new Date(chosen.file.lastModified)), people: [], voices: null,
   });
   const [typed, setTyped] = useState("");
   const [error, setError] = useState("");
@@ -61,9 +60,7 @@ export function BringIn({ chosen, onSubmit, onClose }: { chosen: Chosen; onSubmi
           error={details.title.length > 200} helperText={details.title.length > 200 ? "At most 200 characters." : ""} />
         <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" }, gap: 2 }}>
           <TextField label="Began" type="datetime-local" value={details.startsAt} onChange={(e) => set({ startsAt: e.target.value })} required slotProps={{ inputLabel: { shrink: true } }} />
-          <TextField label="Kind" select value={details.kind} onChange={(e) => set({ kind: e.target.value as Details["kind"] })}>
-            {KINDS.map((kind) => <MenuItem key={kind} value={kind}>{kind}</MenuItem>)}
-          </TextField>
+          <TemplateField value={details.template} onChoose={(template) => set({ template })} />
         </Box>
         <Autocomplete
           multiple freeSolo autoSelect options={people.data?.people.map((p) => p.name) ?? []} value={details.people}

@@ -1,12 +1,12 @@
-import { Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, TextField } from "@mui/material";
+import { Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { body, bodyAs, client, sentenceOf } from "../../api/client";
+import { TemplateField } from "../../shared/TemplateField";
 import { readAgenda } from "../room/agenda";
 import { AgendaField } from "../room/AgendaField";
-import { KINDS } from "./BringIn";
 
 /** Asks what meeting is about to be recorded, then opens its room. */
 export function NewMeeting({ onClose }: { onClose: () => void }) {
@@ -14,7 +14,7 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [title, setTitle] = useState("");
-  const [kind, setKind] = useState<(typeof KINDS)[number]>("general meeting");
+  const [template, setTemplate] = useState("general meeting");
   const [there, setThere] = useState<string[]>([]);
   const [typed, setTyped] = useState("");
   const [agenda, setAgenda] = useState("");
@@ -25,7 +25,7 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
     try {
       const names = [...there, ...(typed.trim() ? [typed.trim()] : [])];
       const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-      const room = await bodyAs("RoomOut", client.POST("/api/rooms", { body: { title, kind, time_zone, people: names, agenda: readAgenda(agenda) } }));
+      const room = await bodyAs("RoomOut", client.POST("/api/rooms", { body: { title, kind: "general meeting", template, time_zone, people: names, agenda: readAgenda(agenda) } }));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["people"] });
       navigate(`/meetings/${room.board.meeting.id}/room`);
@@ -40,9 +40,7 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
       <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important" }}>
         <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "2fr 1fr" }, gap: 2 }}>
           <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} required autoFocus slotProps={{ htmlInput: { maxLength: 200 } }} />
-          <TextField label="Kind" select value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
-            {KINDS.map((each) => <MenuItem key={each} value={each}>{each}</MenuItem>)}
-          </TextField>
+          <TemplateField value={template} onChoose={setTemplate} />
         </Box>
         <Autocomplete
           multiple freeSolo autoSelect options={people.data?.people.map((p) => p.name) ?? []} value={there} onChange={(_, value) => setThere(value)} inputValue={typed} onInputChange={(_, value) => setTyped(value)}

@@ -17,7 +17,7 @@ export interface Chosen {
 
 export interface Details {
   title: string;
-  kind: Schemas["NewMeeting"]["kind"];
+  template: string;
   startsAt: string;
   people: string[];
   voices: number | null;
@@ -51,7 +51,7 @@ export function useBringIn(onResumed: (meetingId: string) => void) {
     if (!chosen?.upload) throw new Error("The file is still being read. Wait a moment.");
     const meeting = await body(client.POST("/api/meetings", { body: {
       title: details.title,
-      kind: details.kind,
+      kind: "general meeting", template: details.template,
       starts_at: new Date(details.startsAt).toISOString(),
       time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       people: details.people,

@@ -3,12 +3,13 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from nuntius.core.minutes.line import KINDS, SECTIONS
-
 
 @dataclass(frozen=True, slots=True)
 class WrittenLine:
-    """A line as it stands for the reader; `passages` are clock times such as `12:04`."""
+    """A line as it stands for the reader; `passages` are clock times such as `12:04`.
+
+    `place` is the number of its section, `chapter` that of its chapter, `speaker` who said what it rests on.
+    """
 
     kind: str
     text: str
@@ -19,30 +20,52 @@ class WrittenLine:
     answer: str
     checked: bool
     passages: tuple[str, ...]
+    place: int = 0
+    chapter: int = 0
+    speaker: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class WrittenMinutes:
-    """All that goes onto the page: `facts` are short remarks such as date, length, people."""
+    """All that goes onto the page: `facts` are short remarks such as date, length, people.
+
+    `sections` are titles with their layout (by `chapter`, by `voice` or ""), `chapters` the titles of those.
+    """
 
     title: str
     facts: tuple[str, ...]
     coverage: float
     lines: tuple[WrittenLine, ...]
+    sections: tuple[tuple[str, str], ...] = ()
+    chapters: tuple[str, ...] = ()
 
 
 def write_markdown(minutes: WrittenMinutes) -> Iterator[str]:
-    """A Markdown document: one section a kind of line, times in brackets."""
+    """A Markdown document: the template's sections, times in brackets."""
     yield f"# {_plain(minutes.title)}\n\n"
     for fact in minutes.facts:
         yield f"{_plain(fact)}  \n"
     yield f"\nThese minutes draw on {minutes.coverage:.0%} of the talk. Times are from the start of the recording.\n"
-    for kind in KINDS:
-        chosen = [line for line in minutes.lines if line.kind == kind]
+    for number, (title, layout) in enumerate(minutes.sections):
+        chosen = [line for line in minutes.lines if line.place == number]
         if chosen:
-            yield f"\n## {SECTIONS[kind]} ({len(chosen)})\n\n"
-            for line in chosen:
-                yield _row(line)
+            yield f"\n## {_plain(title)} ({len(chosen)})\n\n"
+        for part, lines in parts_of(chosen, layout, minutes.chapters):
+            if part:
+                yield f"\n### {_plain(part)}\n\n"
+            yield from map(_row, lines)
+
+
+def parts_of(
+    lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]
+) -> Iterator[tuple[str, list[WrittenLine]]]:
+    """The lines of a section by chapter or by voice, each part with its title; one part without a title otherwise."""
+    parts: dict[str, list[WrittenLine]] = {}
+    for line in sorted(lines, key=lambda line: line.chapter) if layout == "chapter" else lines:
+        chapter = chapters[line.chapter] if line.chapter < len(chapters) else ""
+        title = {"chapter": chapter, "voice": line.speaker}.get(layout, "")
+        parts.setdefault(title, []).append(line)
+    yield from parts.items()
 
 
 def _row(line: WrittenLine) -> str:
@@ -54,6 +77,8 @@ def _row(line: WrittenLine) -> str:
         parts.append(due if line.due else "; no date named")
     if line.kind == "question":
         parts.append(f" — {_plain(line.answer)}" if line.answer else " — the record holds no answer")
+    if line.kind == "need":
+        parts.append(f" — {_plain(line.answer)}" if line.answer else " — nothing was said to that")
     if line.state == "superseded":
         parts.append(" *(superseded)*")
     return "".join(parts) + f" [{', '.join(line.passages)}]\n"

@@ -9,11 +9,26 @@ from nuntius.core.transcript.transcript import Transcript
 def written(title: str, facts: tuple[str, ...], transcript: Transcript, minutes: Minutes) -> WrittenMinutes:
     """Minutes with times from the transcript, nothing checked yet."""
     lines = tuple(_line(transcript, line) for line in minutes.lines)
-    return WrittenMinutes(title, facts, minutes.coverage.share, lines)
+    chapters = tuple(chapter.title for chapter in minutes.chapters)
+    return WrittenMinutes(title, facts, minutes.coverage.share, lines, minutes.sections, chapters)
 
 
 def _line(transcript: Transcript, line: Line) -> WrittenLine:
     times = tuple(short_clock(transcript.turns[p.turn].words[p.first].start) for p in line.evidence)
     due = f"{line.due:%a} {line.due.day} {line.due:%b %Y}" if line.due else ""
     answer = line.answer.text if line.answer else ""
-    return WrittenLine(line.kind, line.text, line.owner, due, line.due_said or "", line.state, answer, False, times)
+    speaker = transcript.turns[min(line.turns)].speaker
+    return WrittenLine(
+        line.kind,
+        line.text,
+        line.owner,
+        due,
+        line.due_said or "",
+        line.state,
+        answer,
+        False,
+        times,
+        line.place,
+        line.chapter,
+        speaker,
+    )

@@ -1,5 +1,6 @@
-"""Minutes of a transcript: every rule in turn, then order, chapters and coverage."""
+"""Minutes of a transcript: every rule in turn, then sections, order, chapters and coverage."""
 
+from collections import Counter
 from dataclasses import replace
 
 from nuntius.core.errors import TranscriptEmpty
@@ -7,21 +8,52 @@ from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
+from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.judges import judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
+from nuntius.core.minutes.named import find_named
+from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.notes import note_lines
 from nuntius.core.minutes.questions import find_questions
-from nuntius.core.minutes.scene import scene
+from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.sought import find_sought
+from nuntius.core.minutes.steps import find_steps
+from nuntius.core.minutes.turning_points import find_turning_points
+from nuntius.core.minutes.unwanted import without_unwanted
+from nuntius.core.templates.shipped import shipped
+from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 
+FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
 
-def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "standard") -> Minutes:
-    """Minutes of `transcript`; the same input gives the same minutes. Raises TranscriptEmpty."""
+
+def make_minutes(
+    transcript: Transcript,
+    facts: MeetingFacts,
+    length: str = "standard",
+    template: Template | None = None,
+    detailed: frozenset[int] = frozenset(),
+) -> Minutes:
+    """Minutes of `transcript`; the same input gives the same minutes. Raises TranscriptEmpty.
+
+    `template` says what they hold and in which sections (None: the general one); `detailed` are numbers of chapters
+    that are wanted in more detail.
+    """
     if not transcript.word_count:
         raise TranscriptEmpty()
+    template = template or shipped("general meeting")
     talk = scene(transcript, facts)
     chapters = find_chapters(talk, judged_borders(talk))
+    lines = without_unwanted(_found(talk, chapters, template, length, detailed), facts.unwanted)
+    placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
+    return Minutes(placed, chapters, find_coverage(talk, placed, chapters), template.titles, length, detailed)
+
+
+def _found(
+    talk: Scene, chapters: tuple[Chapter, ...], template: Template, length: str, detailed: frozenset[int]
+) -> list[Line]:
+    """Lines of every kind that the template asks for."""
     likely = judged(talk)
     firm = [
         *find_decisions(talk, likely["decision"]),
@@ -29,12 +61,41 @@ def make_minutes(transcript: Transcript, facts: MeetingFacts, length: str = "sta
         *find_questions(talk, likely["question"]),
     ]
     held = frozenset((s.turn, s.first) for line in firm if line.kind != "question" for s in talk.inside(line.evidence))
-    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"])]
-    placed = tuple(sorted((_placed(line, chapters) for line in lines), key=_order))
-    return Minutes(placed, chapters, find_coverage(talk, placed, chapters))
+    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"], detailed)]
+    for kind, find in FINDERS.items():
+        if kind in template.kinds:
+            lines += find(talk)
+    if "turning_point" in template.kinds:
+        lines += find_turning_points(talk, firm)
+    for number, section in enumerate(template.sections):
+        if not section.kinds:
+            lines += [replace(line, place=number) for line in find_sought(talk, section)]
+    return lines
 
 
-def _placed(line: Line, chapters: tuple[Chapter, ...]) -> Line:
+def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:
+    """Each line in its section; those that no section takes, or that are more than one holds, are left out."""
+    counts: Counter[int] = Counter()
+    kept: list[Line] = []
+    for line in lines:
+        place = line.place if line.kind == "sought" else place_of(talk.transcript, template, line)
+        if place is None:
+            continue
+        most = template.sections[place].most if place < len(template.sections) else None
+        counts[place] += 1
+        if most is None or counts[place] <= most:
+            kept.append(replace(line, place=place))
+    return tuple(kept)
+
+
+def place_of(transcript: Transcript, template: Template, line: Line) -> int | None:
+    """Number of the section of `template` that a line belongs to, None where none takes it."""
+    turns = [transcript.turns[turn] for turn in sorted(line.turns)]
+    said = " ".join((line.text, *(turn.text for turn in turns))).lower()
+    return template.place(line, said, frozenset(turn.speaker for turn in turns))
+
+
+def _in_chapter(line: Line, chapters: tuple[Chapter, ...]) -> Line:
     """The line with the number of the chapter in which its last passage lies."""
     turn = max(line.turns)
     return replace(line, chapter=next(i for i, c in enumerate(chapters) if c.first <= turn <= c.last))

@@ -2,7 +2,16 @@
 
 import re
 
+from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.scene import Scene, passage
+
+LONGEST = 50  # tokens of a sentence whose figures are listed
+SHORTEST = 5  # words of a sentence that tells by itself what its figure is of
+REACH = 4  # tokens between a number and the noun it counts
 
 _FIGURE = re.compile(
     r"[£$€]\s?\d[\d.,]*|\b\d[\d.,:]*\s?(?:%|per cent|percent|pounds?|euros?|dollars?|p\b|k\b|pence|cents?|thousand|million|"
@@ -26,3 +35,53 @@ def figures_in(text: str) -> list[str]:
 def count(text: str) -> int:
     """How many figures a text names, at most three."""
     return min(3, len(figures_in(text)))
+
+
+def find_figures(scene: Scene) -> list[Line]:
+    """A line for every sentence that names figures: each with what it is of, then the sentence."""
+    lines: list[Line] = []
+    seen: set[str] = set()
+    for sentence in scene.sentences:
+        if sentence.is_question or cues.CONDITIONAL.search(sentence.lower) or len(sentence.tokens) > LONGEST:
+            continue
+        named = [each for each in dict.fromkeys(amounts(sentence)) if each.lower() not in seen]
+        asked = _asked(scene, sentence) if len(sentence.text.split()) < SHORTEST else None
+        if not named or (asked is None and len(sentence.text.split()) < SHORTEST):
+            continue
+        seen |= {each.lower() for each in named}
+        told = f"{', '.join(named)}: {f'{quoted(asked)} ' if asked else ''}{quoted(sentence)}"
+        evidence = (*((passage(asked),) if asked else ()), passage(sentence))
+        lines.append(Line("figure", told, evidence, state="settled", why="a figure"))
+    return lines
+
+
+def _asked(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The question that a bare figure answers."""
+    before = next(iter(scene.preceding(sentence.turn, 1)), None)
+    said = scene.by_turn[before] if before is not None else ()
+    return next((s for s in reversed(said) if s.is_question and len(s.text.split()) >= SHORTEST), None)
+
+
+def amounts(sentence: Sentence) -> list[str]:
+    """The figures of a sentence with the nouns that they count: `twelve panes of glass` gives `12 panes of glass`."""
+    written = in_digits(sentence.text)
+    found = (_with_its_noun(sentence, i) for i, token in enumerate(sentence.tokens) if token.pos == "NUM")
+    phrases = [in_digits(each) for each in found if each]
+    phrases = [each for each in phrases if re.search(rf"(?<![\d.,]){re.escape(each)}", written) and each[0].isdigit()]
+    held = " ".join(phrases)
+    return [*phrases, *(each for each in figures_in(sentence.text) if each not in held and re.search(r"\d", each))]
+
+
+def _with_its_noun(sentence: Sentence, at: int) -> str:
+    """From a number to the noun it counts, with what that is `of`; "" where it counts none."""
+    tokens = sentence.tokens
+    head = at
+    while tokens[head].pos == "NUM" and tokens[head].head != head:
+        head = tokens[head].head
+    if tokens[head].pos not in ("NOUN", "PROPN", "SYM") or not at < head <= at + REACH:
+        return ""
+    last = head
+    if last + 2 < len(tokens) and tokens[last + 1].lemma == "of":
+        last = next((i for i in range(last + 2, min(last + 5, len(tokens))) if tokens[i].pos == "NOUN"), last)
+    end = tokens[last].start + len(tokens[last].text)
+    return sentence.text[tokens[at].start : end]

@@ -6,43 +6,51 @@ import numpy as np
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import figures, wording
+from nuntius.core.minutes import figures
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Chapter, Line
+from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 
 SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
+DETAIL = 0.45  # the same for a chapter that is wanted in more detail
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
 HELD = 2.0  # taken from a sentence that another line rests on already
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
 LEAST = 0.4  # likelihood below which it is left out, unless a person marked it
+LEAST_IN_DETAIL = 0.15  # the same in a chapter that is wanted in more detail
 MARKED = 6.0  # weight of a sentence that a person marked: more than what is likely to matter by itself
 
 
 def find_key_points(
-    scene: Scene, chapters: tuple[Chapter, ...], held: frozenset[tuple[int, int]], length: str, likely: Likely
+    scene: Scene,
+    chapters: tuple[Chapter, ...],
+    held: frozenset[tuple[int, int]],
+    length: str,
+    likely: Likely,
+    detailed: frozenset[int] = frozenset(),
 ) -> list[Line]:
     """Key points of every chapter; `held` are sentences, by turn and first word, that other lines rest on.
 
-    `likely` says for each sentence how likely it is worth knowing for somebody who was not there.
+    `likely` says for each sentence how likely it is worth knowing for somebody who was not there. `detailed` are
+    the numbers of chapters that are wanted in more detail.
     """
-    total = sum(len(turn.words) for turn in scene.transcript.turns)
-    budget = SHARE[length] * total
     lines: list[Line] = []
-    for chapter in chapters:
+    for number, chapter in enumerate(chapters):
         words = sum(len(scene.transcript.turns[t].words) for t in range(chapter.first, chapter.last + 1))
-        lines += _of_chapter(scene, chapter, held, budget * words / max(1, total), likely)
+        share, least = (DETAIL, LEAST_IN_DETAIL) if number in detailed else (SHARE[length], LEAST)
+        lines += _of_chapter(scene, chapter, held, share * words, likely, least)
     return lines
 
 
 def _of_chapter(
-    scene: Scene, chapter: Chapter, held: frozenset[tuple[int, int]], budget: float, likely: Likely
+    scene: Scene, chapter: Chapter, held: frozenset[tuple[int, int]], budget: float, likely: Likely, least: float
 ) -> list[Line]:
     inside = [
         (i, s)
         for i, s in enumerate(scene.sentences)
-        if chapter.first <= s.turn <= chapter.last and (_is_marked(scene, s) or likely[i] >= LEAST) and _may(scene, s)
+        if chapter.first <= s.turn <= chapter.last and (_is_marked(scene, s) or likely[i] >= least) and _may(scene, s)
     ]
     if not inside:
         return []
@@ -68,7 +76,7 @@ def _of_chapter(
         spent += size
         if spent >= budget:
             break
-    return [_line(scene, inside[at][1]) for at in sorted(chosen)]
+    return [_line(inside[at][1]) for at in sorted(chosen)]
 
 
 def _may(scene: Scene, sentence: Sentence) -> bool:
@@ -104,20 +112,6 @@ def _answers(scene: Scene, sentence: Sentence) -> bool:
     return before is not None and any(s.is_question for s in scene.by_turn[before])
 
 
-def _line(scene: Scene, sentence: Sentence) -> Line:
-    text = wording.statement(sentence.text)
-    named = wording.third_person(
-        text,
-        scene.speaker(sentence.turn).split()[0]
-        if " " in scene.speaker(sentence.turn) and not scene.speaker(sentence.turn).startswith(("Voice", "Speaker"))
-        else scene.speaker(sentence.turn),
-    )
-    chosen = (
-        named
-        if wording.faithful(named, sentence.text)
-        else text
-        if wording.faithful(text, sentence.text)
-        else sentence.text
-    )
+def _line(sentence: Sentence) -> Line:
     kind = "risk" if cues.RISK.search(sentence.text) else "key_point"
-    return Line(kind, chosen, (passage(sentence),), why="weight in its chapter")
+    return Line(kind, quoted(sentence), (passage(sentence),), why="weight in its chapter")

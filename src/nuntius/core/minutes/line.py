@@ -3,7 +3,20 @@
 from dataclasses import dataclass, field
 from datetime import date
 
-KINDS = ("note", "decision", "action", "question", "key_point", "figure", "risk", "step")
+KINDS = (
+    "note",
+    "decision",
+    "action",
+    "question",
+    "key_point",
+    "figure",
+    "risk",
+    "step",
+    "need",
+    "named",
+    "turning_point",
+    "sought",
+)
 SECTIONS = {
     "note": "Notes",
     "decision": "Decisions",
@@ -13,6 +26,10 @@ SECTIONS = {
     "figure": "Figures",
     "risk": "Risks",
     "step": "Steps",
+    "need": "Needs and objections",
+    "named": "Who was named",
+    "turning_point": "Turning points",
+    "sought": "Looked for",
 }
 
 
@@ -38,7 +55,8 @@ class Line:
     """One statement of the minutes; `evidence` is never empty.
 
     `state` is open, settled, superseded or proposed. `owner` holds whole names or labels of voices, and is
-    empty where nobody took an action on. `why` names the rule that wrote the line.
+    empty where nobody took an action on. `why` names the rule that wrote the line. `place` is the number of the
+    section of the template in which it stands.
     """
 
     kind: str
@@ -51,6 +69,7 @@ class Line:
     state: str = "open"
     answer: Answer | None = None
     why: str = ""
+    place: int = 0
 
     @property
     def section(self) -> str:
@@ -81,11 +100,17 @@ class Coverage:
 
 @dataclass(frozen=True, slots=True)
 class Minutes:
-    """Lines in the order of the talk, chapters, coverage."""
+    """Lines in the order of the talk, chapters, coverage, and title and layout (`chapter`, `voice`, "") of each section.
+
+    `length` and `detailed` (numbers of chapters in more detail) are what was asked for.
+    """
 
     lines: tuple[Line, ...]
     chapters: tuple[Chapter, ...]
     coverage: Coverage
+    sections: tuple[tuple[str, str], ...] = ()
+    length: str = "standard"
+    detailed: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,10 +124,14 @@ class Note:
 
 @dataclass(frozen=True, slots=True)
 class MeetingFacts:
-    """What is known of a meeting beside its talk; `marks` are stretches (start, end) in seconds."""
+    """What is known of a meeting beside its talk; `marks` are stretches (start, end) in seconds.
+
+    `unwanted` are lines (kind, text) that were thrown out of earlier meetings of the series.
+    """
 
     day: date
     people: tuple[str, ...] = ()
     agenda: tuple[str, ...] = field(default=())
     notes: tuple[Note, ...] = ()
     marks: tuple[tuple[float, float], ...] = ()
+    unwanted: tuple[tuple[str, str], ...] = ()

@@ -17,12 +17,13 @@ from nuntius.store.models.room import (
     SoundPart,
     StillPicture,
 )
+from nuntius.store.models.setup import ReadyQuestion, TemplateRow, TermRow
 from nuntius.store.models.transcript import Speaker, TurnRow
 from nuntius.store.models.work import JOB_STATES, Change, Job
 
 __all__ = [
     "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Consent", "EvidenceRow", "Job", "LineRow", "LiveLineRow",
-    "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "RecognisedStretch", "Recording", "Room", "Run",
-    "SoundPart", "Speaker", "StillPicture", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
+    "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
+    "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
     "new_id", "now",
 ]  # fmt: skip

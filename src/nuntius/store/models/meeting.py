@@ -25,6 +25,7 @@ class Meeting(Base):
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"), index=True)
     title: Mapped[str] = mapped_column(String(200))
     kind: Mapped[str] = mapped_column(String(40))
+    template_id: Mapped[int | None] = mapped_column(ForeignKey("template.id", ondelete="SET NULL"))  # else by its kind
     starts_at: Mapped[datetime] = mapped_column(index=True)
     time_zone: Mapped[str] = mapped_column(String(64))
     runner_id: Mapped[int] = mapped_column(ForeignKey("user.id"), index=True)

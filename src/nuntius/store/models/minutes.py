@@ -19,6 +19,8 @@ class MinutesRow(Base):
     made_at: Mapped[datetime] = mapped_column(default=now)
     source: Mapped[str] = mapped_column(String(10), default="settled")  # live: from the text heard meanwhile
     length: Mapped[str] = mapped_column(String(10), default="standard")
+    sections: Mapped[list[Any]] = mapped_column(JSON)  # [title, layout] of the template that they were made by
+    detailed: Mapped[list[Any]] = mapped_column(JSON)  # numbers of chapters in more detail
     coverage: Mapped[float]
     gaps: Mapped[list[Any]] = mapped_column(JSON)  # [start, end] in seconds
     chapters: Mapped[list[Any]] = mapped_column(JSON)  # {title, first, last, start, end}
@@ -36,6 +38,7 @@ class LineRow(Base):
     minutes_id: Mapped[int] = mapped_column(ForeignKey("minutes.id", ondelete="CASCADE"), index=True)
     number: Mapped[int]
     kind: Mapped[str] = mapped_column(String(20))
+    place: Mapped[int] = mapped_column(default=0)  # number of its section
     chapter: Mapped[int]
     text: Mapped[str]
     person_text: Mapped[str | None]

@@ -76,7 +76,9 @@ def post_meeting(body: s.NewMeeting) -> Response:
         upload = get_upload(db, me(), body.upload_id)
         if upload.meeting_id:
             return answer(meeting_out(db, get_meeting(db, me(), upload.meeting_id)))
-        meeting = create_meeting(db, me(), body.title, body.kind, starts, zone(body.time_zone).key, body.people)
+        meeting = create_meeting(
+            db, me(), body.title, body.template or body.kind, starts, zone(body.time_zone).key, body.people
+        )
         upload.meeting_id = meeting.id
         upload.voices = body.voices
         return answer(meeting_out(db, meeting))

@@ -16,6 +16,7 @@ from nuntius.store.meetings import get_meeting, meetings_of
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
 from nuntius.store.removal import remove_meeting
+from nuntius.store.templates import choose
 from nuntius.store.transcripts import load_transcript
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
@@ -97,12 +98,15 @@ def redo(path: s.MeetingPath) -> Response:
 
 
 @api.post("/minutes", operation_id="remakeMinutes", responses={200: s.RecordOut})
-def remake(path: s.MeetingPath, body: s.NewLength) -> Response:
+def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
     """Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so."""
     store = installation()
-    with store.database.read() as db:
-        get_meeting(db, me(), path.meeting_id)
-    write_anew(store, path.meeting_id, body.length)
+    with store.database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        if body.template is not None:
+            choose(db, meeting, body.template)
+    detailed = None if body.detailed is None else frozenset(body.detailed)
+    write_anew(store, path.meeting_id, body.length, detailed=detailed)
     with store.database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 

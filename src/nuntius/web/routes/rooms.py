@@ -46,7 +46,8 @@ def open_room(body: r.NewRoom) -> Response:
     agenda = [AgendaItem(item.title, item.planned) for item in body.agenda]
     with installation().database.write() as db:
         zone_name = zone(body.time_zone).key
-        room = rooms.open_room(db, me(), body.title, body.kind, datetime.now(UTC), zone_name, body.people, agenda)
+        key = body.template or body.kind
+        room = rooms.open_room(db, me(), body.title, key, datetime.now(UTC), zone_name, body.people, agenda)
         return answer(room_out(db, *rooms.get_room(db, me(), room.meeting_id)))
 
 

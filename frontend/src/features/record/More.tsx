@@ -1,0 +1,34 @@
+import { Button, Divider, Menu, MenuItem } from "@mui/material";
+import { useState } from "react";
+import { Link } from "react-router";
+
+interface Props {
+  meetingId: string;
+  hasMinutes: boolean;
+  onTexts: () => void;
+  onMisheard: () => void;
+  onRemake: () => void;
+  onCut?: (() => void) | undefined;
+}
+
+/** What else can be made from a record, or done with it. */
+export function More({ meetingId, hasMinutes, onTexts, onMisheard, onRemake, onCut }: Props) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const then = (run: () => void) => () => {
+    setAnchor(null);
+    run();
+  };
+  return (
+    <>
+      <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">More</Button>
+      <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>Texts that follow …</MenuItem>
+        <MenuItem disabled={!hasMinutes} component={Link} to={`/meetings/${meetingId}/map`}>Topic map</MenuItem>
+        <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
+        <Divider />
+        <MenuItem onClick={then(onRemake)}>Write the minutes anew</MenuItem>
+        {onCut && <MenuItem onClick={then(onCut)}>Remove a stretch for good …</MenuItem>}
+      </Menu>
+    </>
+  );
+}

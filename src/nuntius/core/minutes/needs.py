@@ -1,0 +1,59 @@
+"""Needs and objections: what the other side named, whether it was met, and by what."""
+
+from nuntius.core.language.en import cues, kinds
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.line import Answer, Line
+from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.scene import Scene, passage
+
+WITHIN = 6  # turns in which the other side meets a need
+ASKS = 0.5  # of the needs of whoever named most: those with fewer are not who asks
+SHORTEST = 4  # words
+
+
+def find_needs(scene: Scene) -> list[Line]:
+    """A line for each need or objection of those who asked for most; open where nobody met it."""
+    found = [s for s in scene.sentences if _is_need(scene, s)]
+    counts = {v: sum(s.speaker == v for s in found) for v in {s.speaker for s in found}}
+    asking = {v for v, count in counts.items() if count >= ASKS * max(counts.values())}
+    if len(asking) == len(scene.transcript.speakers) > 1:  # nobody stands out: whoever asked most, the first of equals
+        asking = {max(scene.transcript.speakers, key=lambda v: counts.get(v, 0))}
+    return [_line(scene, s, asking) for s in found if s.speaker in asking]
+
+
+def _is_need(scene: Scene, sentence: Sentence) -> bool:
+    text = sentence.lower
+    if len(text.split()) < SHORTEST or cues.CONDITIONAL.search(text) or cues.INTENT.search(text):
+        return False
+    return bool(kinds.NEED.search(text) or (kinds.OBJECTION.search(text) and not sentence.is_question))
+
+
+def _line(scene: Scene, sentence: Sentence, asking: set[str]) -> Line:
+    kind = "Objection" if kinds.OBJECTION.search(sentence.lower) else "Need"
+    met, reply = _reply(scene, sentence, asking)
+    answer = None
+    if reply is not None:
+        answer = Answer(f"{'Met' if met else 'Not met'}: {quoted(reply)}", (passage(reply),))
+    return Line(
+        "need",
+        f"{kind}: {quoted(sentence)}",
+        (passage(sentence),),
+        owner=(sentence.speaker,),
+        state="settled" if met else "open",
+        answer=answer,
+        why="what was asked for",
+    )
+
+
+def _reply(scene: Scene, sentence: Sentence, asking: set[str]) -> tuple[bool, Sentence | None]:
+    """Whether the other side met the need, and the sentence that says so; the refusal where there is only that."""
+    refusal: Sentence | None = None
+    for turn in scene.following(sentence.turn, WITHIN):
+        for said in scene.by_turn[turn]:
+            if said.speaker in asking or said.is_question or len(said.text.split()) < SHORTEST:
+                continue
+            if kinds.UNMET.search(said.lower):
+                refusal = refusal or said
+            elif kinds.MET.search(said.lower):
+                return True, said
+    return False, refusal

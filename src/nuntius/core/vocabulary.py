@@ -1,0 +1,162 @@
+"""Names and terms that were misheard: found by sound and by spelling, never put right without a person."""
+
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from jellyfish import jaro_winkler_similarity, metaphone
+
+from nuntius.core.transcript.transcript import Transcript
+from nuntius.core.transcript.word import Word
+
+SHORTEST = 3  # letters of a term that is looked for by its sound: shorter ones sound like too much
+ALIKE = 0.80  # Jaro-Winkler similarity of two spellings that sound alike
+NEAR = 0.95  # the same for spellings alone, whatever their sound
+DOUBTFUL = 0.6  # confidence below which a word in small letters may have been misheard
+CALENDAR = frozenset(
+    "monday tuesday wednesday thursday friday saturday sunday january february march april may june july august "
+    "september october november december".split()
+)  # written with a capital, and no name of anybody
+_EDGES = re.compile(r"^(\W*)(.*?)((?:'s|’s)?\W*)$", re.S)
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """A name or term as it is spelt, forms heard for it, and forms that are right as they are."""
+
+    text: str
+    heard: tuple[str, ...] = ()
+    refused: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, order=True, slots=True)
+class Place:
+    """Words `first` to `last` (inclusive) of turn number `turn`."""
+
+    turn: int
+    first: int
+    last: int
+
+
+@dataclass(frozen=True, slots=True)
+class Mishearing:
+    """A form that stands in a transcript and may be `term`; `known` when it was put right before."""
+
+    term: str
+    heard: str
+    known: bool
+    places: tuple[Place, ...]
+
+
+def mishearings(transcript: Transcript, terms: Iterable[Term]) -> tuple[Mishearing, ...]:
+    """Every form that may be a term, with all its places, in the order of the talk; each place at most once."""
+    keys = [_Key.of(term) for term in terms if _letters(term.text)]
+    right = {_letters(key.term.text) for key in keys}
+    places: dict[tuple[str, str], list[Place]] = {}
+    known: set[tuple[str, str]] = set()
+    for number, turn in enumerate(transcript.turns):
+        taken: set[int] = set()
+        for first, last in _windows(len(turn.words), max((key.size for key in keys), default=0) + 1):
+            words = turn.words[first : last + 1]
+            found = None if taken & set(range(first, last + 1)) else _match(words, keys, right)
+            if found is not None:
+                heard = " ".join(core(word.text) for word in words)
+                places.setdefault((found[0], heard), []).append(Place(number, first, last))
+                taken |= set(range(first, last + 1))
+                known |= {(found[0], heard)} if found[1] else set()
+    made = [Mishearing(t, heard, (t, heard) in known, tuple(found)) for (t, heard), found in places.items()]
+    return tuple(sorted(made, key=lambda each: each.places[0]))
+
+
+def put_right(words: tuple[Word, ...], first: int, last: int, term: str) -> str:
+    """The text of a turn with `term` in place of words `first` to `last`; signs and a `'s` around them stay."""
+    before, _, _ = _edges(words[first].text)
+    _, _, after = _edges(words[last].text)
+    texts = [word.text for word in words]
+    return " ".join([*texts[:first], f"{before}{term}{after}", *texts[last + 1 :]])
+
+
+def replaced(text: str, heard: str, term: str) -> str:
+    """A written text with a form put right wherever it stands as words of its own."""
+    return re.sub(rf"(?<!\w){re.escape(heard)}(?!\w)", lambda _: term, text, flags=re.I)
+
+
+@dataclass(frozen=True, slots=True)
+class _Key:
+    """A term with what it is compared by."""
+
+    term: Term
+    letters: str
+    sound: str
+    size: int
+    heard: frozenset[str]
+    refused: frozenset[str]
+
+    @staticmethod
+    def of(term: Term) -> "_Key":
+        return _Key(
+            term,
+            _letters(term.text),
+            metaphone(term.text),
+            len(term.text.split()),
+            frozenset(map(_letters, term.heard)),
+            frozenset(form.lower() for form in term.refused),
+        )
+
+
+def _windows(count: int, most: int) -> Iterator[tuple[int, int]]:
+    """First and last of all runs of words, the longest first at each place."""
+    for first in range(count):
+        for size in range(min(most, count - first), 0, -1):
+            yield first, first + size - 1
+
+
+def _match(words: tuple[Word, ...], keys: list[_Key], right: set[str]) -> tuple[str, bool] | None:
+    """The term that words may be, and whether they are a known form of it."""
+    parts = [core(word.text) for word in words]
+    text, letters = " ".join(parts), _letters(" ".join(parts))
+    if not letters or any(not part for part in parts):
+        return None
+    for key in keys:
+        if text == key.term.text or text.lower() in key.refused:
+            return None
+    for key in keys:
+        if letters in key.heard:
+            return key.term.text, True
+    if any(text.lower() == key.term.text.lower() for key in keys):
+        return None  # only capitals differ: that is style
+    for key in keys:
+        if abs(len(parts) - key.size) <= 1 and _sounds_like(words, parts, letters, key, right):
+            return key.term.text, False
+    return None
+
+
+def _sounds_like(words: tuple[Word, ...], parts: list[str], letters: str, key: _Key, right: set[str]) -> bool:
+    if letters == key.letters:
+        return True  # `salt marsh` for `Saltmarsh`
+    if len(parts) > 1 and any(_letters(part) in right for part in parts):
+        return False
+    if len(key.letters) < SHORTEST or letters in right | CALENDAR or letters[0] in "0123456789":
+        return False
+    if not any(part[:1].isupper() for part in parts) and min(word.confidence for word in words) >= DOUBTFUL:
+        return False
+    if abs(len(letters) - len(key.letters)) > max(1, len(key.letters) // 3):
+        return False
+    spelt = jaro_winkler_similarity(letters, key.letters)
+    return bool(
+        spelt >= NEAR or (spelt >= ALIKE and metaphone(" ".join(parts)).replace(" ", "") == key.sound.replace(" ", ""))
+    )
+
+
+def core(text: str) -> str:
+    """A word without the signs around it and without a `'s`."""
+    return _edges(text)[1]
+
+
+def _edges(text: str) -> tuple[str, str, str]:
+    match = _EDGES.match(text)
+    return (match.group(1), match.group(2), match.group(3)) if match else ("", text, "")
+
+
+def _letters(text: str) -> str:
+    return re.sub(r"[\W_]", "", text.lower())

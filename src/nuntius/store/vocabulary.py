@@ -1,0 +1,88 @@
+"""The vocabulary of a workspace: its terms and the forms that were heard for them."""
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.vocabulary import Mishearing, Term, mishearings
+from nuntius.store.changes import put_term_right
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.meetings import people_of
+from nuntius.store.models import Change, Meeting, TermRow, User
+from nuntius.store.transcripts import load_transcript
+
+MOST_TERMS = 2000
+LONGEST_TERM = 80  # characters
+SHORTEST_NAME = 3  # letters of a person's name that is listened for
+
+
+def terms_of(session: Session, workspace_id: int) -> list[TermRow]:
+    """The terms by name."""
+    query = select(TermRow).where(TermRow.workspace_id == workspace_id).order_by(func.lower(TermRow.text))
+    return list(session.scalars(query))
+
+
+def add_term(session: Session, user: User, text: str, heard: list[str]) -> TermRow:
+    """Adds a term, or forms heard for one that is there. Raises Conflict when empty, too long or too many."""
+    text = " ".join(text.split())
+    if not text or len(text) > LONGEST_TERM:
+        raise Conflict(f"A term has between one and {LONGEST_TERM} characters.")
+    rows = terms_of(session, user.workspace_id)
+    row = next((each for each in rows if each.text.lower() == text.lower()), None)
+    if row is None:
+        if len(rows) >= MOST_TERMS:
+            raise Conflict(f"The vocabulary holds {MOST_TERMS:,} terms already. Remove some first.")
+        row = TermRow(workspace_id=user.workspace_id, text=text, heard=[], refused=[])
+        session.add(row)
+    row.text = text
+    row.heard = _with(row.heard, heard)
+    session.flush()
+    return row
+
+
+def remove_term(session: Session, user: User, term_id: int) -> None:
+    """Takes a term out of the vocabulary. Raises NotFound."""
+    row = session.get(TermRow, term_id)
+    if row is None or row.workspace_id != user.workspace_id:
+        raise NotFound()
+    session.delete(row)
+
+
+def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
+    """What was perhaps misheard in a meeting: terms of the vocabulary and names of the people."""
+    rows = terms_of(session, meeting.workspace_id)
+    terms = [Term(row.text, tuple(row.heard), tuple(row.refused)) for row in rows]
+    told = {term.text.lower() for term in terms}
+    names = dict.fromkeys(part for person in people_of(session, meeting.workspace_id) for part in person.name.split())
+    terms += [Term(name) for name in names if name.lower() not in told and len(name) >= SHORTEST_NAME]
+    return mishearings(load_transcript(session, meeting.id), terms)
+
+
+def put_right_everywhere(session: Session, user: User, meeting: Meeting, term: str, heard: str) -> Change:
+    """Puts a term right wherever it was misheard like this in the meeting; the form is remembered. Raises NotFound."""
+    found = _found(session, meeting, term, heard)
+    add_term(session, user, term, [heard])
+    return put_term_right(session, user, meeting, term, heard, list(found.places))
+
+
+def refuse(session: Session, user: User, meeting: Meeting, term: str, heard: str) -> None:
+    """Remembers that a form is right as it is, and not this term. Raises NotFound."""
+    _found(session, meeting, term, heard)
+    row = add_term(session, user, term, [])
+    row.refused, row.heard = _with(row.refused, [heard]), [form for form in row.heard if form.lower() != heard.lower()]
+
+
+def _found(session: Session, meeting: Meeting, term: str, heard: str) -> Mishearing:
+    found = next((each for each in found_in(session, meeting) if (each.term, each.heard) == (term, heard)), None)
+    if found is None:
+        raise NotFound()
+    return found
+
+
+def _with(forms: list[str], more: list[str]) -> list[str]:
+    known = {form.lower() for form in forms}
+    return [*forms, *(form for form in more if form.lower() not in known)]
+
+
+def spelt(session: Session, workspace_id: int, people: list[str]) -> tuple[str, ...]:
+    """What a recogniser is to expect: the people who are there, then the terms."""
+    return tuple(dict.fromkeys([*people, *(row.text for row in terms_of(session, workspace_id))]))

@@ -1,0 +1,117 @@
+"""What is made from a record: texts that follow the meeting, questions to put to it, words put right in it."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy.orm import Session
+
+from nuntius.core.followup.texts import FORMS, Occasion, Piece, ToldLine, message
+from nuntius.core.templates.suggest import suggest
+from nuntius.core.vocabulary import Mishearing
+from nuntius.store.errors import Conflict
+from nuntius.store.meetings import account_name, get_meeting
+from nuntius.store.minutes import get_minutes
+from nuntius.store.models import Meeting
+from nuntius.store.templates import template_of
+from nuntius.store.transcripts import load_transcript, names_of
+from nuntius.store.vocabulary import found_in, put_right_everywhere, refuse
+from nuntius.web import setup_schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.routes.setup import kept_questions
+from nuntius.web.schemas import ChangedOut, MeetingPath
+from nuntius.web.security import installation, me
+from nuntius.web.shapes import changed_out, line_out, zone
+
+api = APIBlueprint("uses", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="uses")])
+AROUND = 6  # words of a quotation before and behind a misheard one
+
+
+@api.get("/texts/<form>", operation_id="getText", responses={200: s.TextOut})
+def get_text(path: s.TextPath, query: s.MannerQuery) -> Response:
+    """A message, checklist, brief or hand-out from the minutes as they stand."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        occasion, lines = _occasion(db, meeting), _told(db, meeting)
+    if path.form in FORMS:
+        pieces = FORMS[path.form](occasion, lines)
+    else:
+        pieces = message(occasion, lines, query.manner, to_client=path.form == "client-message")
+    return answer(s.TextOut(subject=f"{occasion.title}, {occasion.day}", pieces=[_piece(piece) for piece in pieces]))
+
+
+def _piece(piece: Piece) -> s.PieceOut:
+    return s.PieceOut(text=piece.text, lines=list(piece.lines))
+
+
+def _occasion(db: Session, meeting: Meeting) -> Occasion:
+    begun, sender = meeting.starts_at.astimezone(zone(meeting.time_zone)), account_name(db, me())
+    others = tuple(person.name for person in meeting.people if person.name != sender)
+    return Occasion(meeting.title, f"{begun:%A} {begun.day} {begun:%B}", others, sender)
+
+
+def _told(db: Session, meeting: Meeting) -> list[ToldLine]:
+    """The lines as a person left them, without those that were thrown out. Raises Conflict before there are any."""
+    minutes, names = get_minutes(db, meeting.id), names_of(db, meeting.id)
+    if minutes is None:
+        raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
+    lines = [line_out(row, names) for row in minutes.lines if row.thrown_out is None]
+    return [ToldLine(e.id, e.kind, e.text, tuple(e.owner), e.due, e.state, e.answer) for e in lines]
+
+
+@api.get("/questions", operation_id="getQuestions", responses={200: s.QuestionsOut})
+def get_questions(path: MeetingPath) -> Response:
+    """Ready questions for this meeting: those of its template, then the kept ones."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        return answer(kept_questions(db, template_of(db, meeting).template.questions))
+
+
+@api.get("/template", operation_id="suggestTemplate", responses={200: s.SuggestionOut})
+def suggest_template(path: MeetingPath) -> Response:
+    """Another template than the meeting's own, where title and talk point to one."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        found = suggest(meeting.title, load_transcript(db, meeting.id))
+        chosen = template_of(db, meeting)
+    if found is None or chosen.id is not None or found.kind == chosen.key:
+        return answer(s.SuggestionOut(key=None, name=None, because=None))
+    return answer(s.SuggestionOut(key=found.kind, name=found.kind, because=found.because))
+
+
+@api.get("/misheard", operation_id="getMisheard", responses={200: s.MishearingsOut})
+def get_misheard(path: MeetingPath) -> Response:
+    """Forms that may be a term of the vocabulary or the name of somebody, with all their places."""
+    with installation().database.read() as db:
+        return answer(_misheard(db, get_meeting(db, me(), path.meeting_id)))
+
+
+def _misheard(db: Session, meeting: Meeting) -> s.MishearingsOut:
+    transcript = load_transcript(db, meeting.id)
+
+    def out(found: Mishearing) -> s.MishearingOut:
+        places = []
+        for place in found.places:
+            turn = transcript.turns[place.turn]
+            around = turn.words[max(0, place.first - AROUND) : place.last + 1 + AROUND]
+            places.append(
+                s.PlaceOut(
+                    turn=place.turn,
+                    start=turn.words[place.first].start,
+                    end=turn.words[place.last].end,
+                    speaker=turn.speaker,
+                    quote=" ".join(word.text for word in around),
+                )
+            )
+        return s.MishearingOut(term=found.term, heard=found.heard, known=found.known, places=places)
+
+    return s.MishearingsOut(found=[out(each) for each in found_in(db, meeting)])
+
+
+@api.post("/misheard", operation_id="putRight", responses={200: ChangedOut})
+def put_right(path: MeetingPath, body: s.PutRight) -> Response:
+    """Puts a term right everywhere in this meeting and remembers the form; or remembers that the form is right."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        if not body.right:
+            refuse(db, me(), meeting, body.term, body.heard)
+            return answer(changed_out(db, meeting, me(), None))
+        return answer(changed_out(db, meeting, me(), put_right_everywhere(db, me(), meeting, body.term, body.heard)))
