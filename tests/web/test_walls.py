@@ -20,7 +20,10 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "speaker_id": speaker,
         "number": 0,
         "upload_id": "u",
-        "form": "minutes.md",
+        "form": "message" if "/texts/" in rule.rule else "minutes.md",
+        "template_id": 1,
+        "term_id": 1,
+        "question_id": 1,
         "run": 0,
         "part": 0,
         "line": 1,
@@ -42,6 +45,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
         "/notes/": {"text": "X", "at": 0, "position": 1}, "/marks/": {"label": "X", "start": 0, "end": 1},
         "/pause": {"recorder": "recorder-x", "parts": 0}, "/stop": {"recorder": "recorder-x", "parts": 0},
         "/runs": {"recorder": "recorder-x", "source": "microphone"}, "/room/line": {"link": "ws://x.example/c"},
+        "/misheard": {"term": "X", "heard": "Y", "right": True},
     }  # fmt: skip
     body = next((b for part, b in bodies.items() if part in path), {})
     return client.send(method, path, body if method != "GET" else None).status_code

@@ -81,8 +81,3 @@ def _found(session: Session, meeting: Meeting, term: str, heard: str) -> Mishear
 def _with(forms: list[str], more: list[str]) -> list[str]:
     known = {form.lower() for form in forms}
     return [*forms, *(form for form in more if form.lower() not in known)]
-
-
-def spelt(session: Session, workspace_id: int, people: list[str]) -> tuple[str, ...]:
-    """What a recogniser is to expect: the people who are there, then the terms."""
-    return tuple(dict.fromkeys([*people, *(row.text for row in terms_of(session, workspace_id))]))

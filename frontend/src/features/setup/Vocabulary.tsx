@@ -35,7 +35,7 @@ export function Vocabulary() {
   return (
     <>
       <Typography color="textSecondary">
-        The recogniser expects these names and terms, and the names of your people. Words that sound like one are shown on a record under More, Misheard names and terms; nothing is changed before somebody says so.
+        Words that sound or look like one of these, or like the name of one of your people, are shown on a record under More, Misheard names and terms. Nothing is changed before somebody says so.
       </Typography>
       <Box component="form" onSubmit={(e) => void add(e)} sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { sm: "1fr 1fr auto" }, alignItems: "start" }}>
         <TextField size="small" label="Name or term" required value={text} onChange={(e) => setText(e.target.value)} slotProps={{ htmlInput: { maxLength: 80 } }} />
