@@ -102,10 +102,16 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("button", name="Bring in", exact=True).click()
     page.get_by_text("Waiting for its turn").wait_for()
     camera.take("working")
-    for view in ("archive", "people", "about"):
+    for view in ("archive", "setup", "about"):
         page.goto(f"/{view}")
         page.locator("h1").wait_for()
+        page.get_by_role("progressbar").wait_for(state="detached")
         camera.take(view)
+    camera.open_record()
+    page.goto(f"{page.url.split('#')[0]}/map")
+    page.get_by_role("tree").wait_for()
+    page.get_by_role("button", name="Open all").click()
+    camera.take("map")
     camera.open_record()
     page.locator("[data-line]").nth(1).click()
     camera.take("record")

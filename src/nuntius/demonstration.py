@@ -26,7 +26,9 @@ from nuntius.store.jobs import create_job
 from nuntius.store.meetings import create_meeting, named_person
 from nuntius.store.models import Meeting, RecognisedStretch, Recording, Room, User, now
 from nuntius.store.rooms import open_room, touch
+from nuntius.store.templates import save_template
 from nuntius.store.transcripts import load_transcript, speakers_of
+from nuntius.store.vocabulary import add_term
 
 FILES = Path(__file__).parents[2] / "demo"
 EMAIL, PASSWORD = "maren@saltmarsh.example", "low water at noon"
@@ -42,6 +44,20 @@ PARTS = ("serve", "worker", "listen", "bridge")
 PLAYED = "winter-timetable"  # the meeting that is played through the bridge
 AGENDA = (("Winter timetable", 70), ("Slipway", 80), ("School contract", 60))  # titles, planned seconds
 NAMED = ("winter-timetable",)  # where the voices have been named already; the others wait for the visitor
+TERMS = ("Heron", "Curlew", "Hollin Bay")  # the boats, and where they go
+OWN_TEMPLATE = {
+    "name": "crew meeting",
+    "sections": [
+        {"title": "Decisions", "kinds": ["decision"]},
+        {"title": "Actions", "kinds": ["action"]},
+        {"title": "The boats", "words": ["heron", "curlew", "engine", "slipway"], "most": 12},
+        {"title": "Still open", "kinds": ["open_question"]},
+        {"title": "What was said", "kinds": ["key_point", "risk", "question"], "group": "chapter"},
+    ],
+    "labels": ["decided", "boat", "worry"],
+    "agenda": ["Since the last time", "The boats", "The crew"],
+    "questions": ["Which boat is out of service?", "What is left for me to do?"],
+}
 
 
 def seed(installation: Installation, say: Callable[[str], None] = lambda _: None) -> None:
@@ -54,6 +70,9 @@ def seed(installation: Installation, say: Callable[[str], None] = lambda _: None
         user = create_account(session, workspace, CAST["Maren"], EMAIL, PASSWORD)
         for name in CAST.values():
             named_person(session, workspace.id, name)
+        for term in TERMS:
+            add_term(session, user, term, [])
+        save_template(session, user, None, OWN_TEMPLATE)
     for path in sorted((FILES / "worked").glob("*.json")):
         say(f"Preparing the demo meeting “{path.stem}” …")
         _meeting(installation, user, path.stem)

@@ -45,6 +45,11 @@ def test_a_form_heard_before_is_known_and_a_refused_one_is_left_alone() -> None:
     assert found("Inez rang.", Term("Ines", refused=("Inez",))) == []
 
 
+def test_capitals_are_style_for_names_of_people_and_matter_for_terms() -> None:
+    assert found("the heron is out", Term("Heron")) == []
+    assert found("the heron is out", Term("Heron", capitals=True)) == [("Heron", "heron", False)]
+
+
 def test_all_places_of_a_form_are_shown_together() -> None:
     spoken = talk(("A", "Inez rang."), ("B", "Who, Inez?"), ("A", "Yes, Inez."))
     (each,) = mishearings(spoken, [INES])

@@ -2713,7 +2713,7 @@ export interface operations {
             header?: never;
             path: {
                 meeting_id: string;
-                form: "minutes.md" | "transcript.vtt" | "transcript.srt" | "transcript.json" | "transcript.txt" | "voices.rttm" | "minutes.json";
+                form: "minutes.md" | "transcript.vtt" | "transcript.srt" | "transcript.json" | "transcript.txt" | "voices.rttm" | "minutes.json" | "map.opml";
             };
             cookie?: never;
         };

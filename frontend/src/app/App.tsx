@@ -17,7 +17,7 @@ const Record = lazy(() => import("../features/record/Record"));
 const Room = lazy(() => import("../features/room/Room"));
 const Captions = lazy(() => import("../features/room/Captions"));
 const Archive = lazy(() => import("../features/archive/Archive"));
-const People = lazy(() => import("../features/people/People"));
+const TopicMap = lazy(() => import("../features/map/TopicMap"));
 const Setup = lazy(() => import("../features/setup/Setup"));
 const About = lazy(() => import("../features/about/About"));
 
@@ -43,10 +43,10 @@ export function App() {
                       <Route element={<Shell />}>
                         <Route index element={<Today />} />
                         <Route path="archive" element={<Archive />} />
-                        <Route path="people" element={<People />} />
                         <Route path="setup/:part?" element={<Setup />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />
+                        <Route path="meetings/:meetingId/map" element={<TopicMap />} />
                         <Route path="meetings/:meetingId/room" element={<Room />} />
                         <Route path="*" element={<Today />} />
                       </Route>

@@ -14,7 +14,6 @@ import { useKeys } from "./keys";
 const PLACES = [
   { to: "/", label: "Today", end: true },
   { to: "/archive", label: "Archive" },
-  { to: "/people", label: "People" },
   { to: "/setup", label: "Set-up" },
   { to: "/about", label: "About" },
 ];
@@ -46,7 +45,7 @@ export function Shell() {
               to={place.to}
               end={place.end}
               underline="none"
-              sx={{ px: 1, py: 0.6, color: "text.secondary", borderRadius: 1, "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
+              sx={{ px: 1, py: 0.6, color: "text.secondary", borderRadius: 1, whiteSpace: "nowrap", "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
             >
               {place.label}
             </Link>

@@ -22,11 +22,15 @@ _EDGES = re.compile(r"^(\W*)(.*?)((?:'s|’s)?\W*)$", re.S)
 
 @dataclass(frozen=True, slots=True)
 class Term:
-    """A name or term as it is spelt, forms heard for it, and forms that are right as they are."""
+    """A name or term as it is spelt, forms heard for it, and forms that are right as they are.
+
+    `capitals`: a form that differs by its capitals alone is to be put right too (`heron` for the boat `Heron`).
+    """
 
     text: str
     heard: tuple[str, ...] = ()
     refused: tuple[str, ...] = ()
+    capitals: bool = False
 
 
 @dataclass(frozen=True, order=True, slots=True)
@@ -123,8 +127,9 @@ def _match(words: tuple[Word, ...], keys: list[_Key], right: set[str]) -> tuple[
     for key in keys:
         if letters in key.heard:
             return key.term.text, True
-    if any(text.lower() == key.term.text.lower() for key in keys):
-        return None  # only capitals differ: that is style
+    for key in keys:
+        if text.lower() == key.term.text.lower():
+            return (key.term.text, False) if key.term.capitals else None
     for key in keys:
         if abs(len(parts) - key.size) <= 1 and _sounds_like(words, parts, letters, key, right):
             return key.term.text, False

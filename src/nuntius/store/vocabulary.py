@@ -50,7 +50,7 @@ def remove_term(session: Session, user: User, term_id: int) -> None:
 def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
     """What was perhaps misheard in a meeting: terms of the vocabulary and names of the people."""
     rows = terms_of(session, meeting.workspace_id)
-    terms = [Term(row.text, tuple(row.heard), tuple(row.refused)) for row in rows]
+    terms = [Term(row.text, tuple(row.heard), tuple(row.refused), capitals=True) for row in rows]
     told = {term.text.lower() for term in terms}
     names = dict.fromkeys(part for person in people_of(session, meeting.workspace_id) for part in person.name.split())
     terms += [Term(name) for name in names if name.lower() not in told and len(name) >= SHORTEST_NAME]

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.json_ import transcript_json
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, write_markdown
+from nuntius.core.formats.opml import write_opml
 from nuntius.core.formats.rttm import write_rttm
 from nuntius.core.formats.srt import write_srt
 from nuntius.core.formats.text import write_text
@@ -31,6 +32,7 @@ TYPES = {
     "vtt": "text/vtt; charset=utf-8",
     "srt": "application/x-subrip; charset=utf-8",
     "json": "application/json",
+    "opml": "text/x-opml; charset=utf-8",
     "txt": "text/plain; charset=utf-8",
     "rttm": "text/plain; charset=utf-8",
 }
@@ -53,7 +55,7 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
     if not transcript.turns:
         raise Conflict("There is no transcript yet. Wait until the work on the recording is done.")
     names = names_of(db, meeting.id)
-    if form.startswith("minutes"):
+    if form.startswith(("minutes", "map")):
         row = get_minutes(db, meeting.id)
         if row is None:
             raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
@@ -61,7 +63,8 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
         minutes.lines = [line for line in minutes.lines if line.thrown_out is None]
         if form.endswith("json"):
             return [minutes.model_dump_json(indent=1)]
-        return write_markdown(_written(meeting, transcript, minutes))
+        written = _written(meeting, transcript, minutes)
+        return write_opml(written) if form.endswith("opml") else write_markdown(written)
     if form == "voices.rttm":
         spans = (
             recording.spans

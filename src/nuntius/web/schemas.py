@@ -65,6 +65,7 @@ class FilePath(MeetingPath):
         "transcript.txt",
         "voices.rttm",
         "minutes.json",
+        "map.opml",
     ]
 
 

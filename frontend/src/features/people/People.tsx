@@ -7,15 +7,14 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 
 /** Everybody the team knows, and accounts for those who sign in. */
-export default function People() {
+export function People() {
   const queries = useQueryClient();
   const people = useQuery({ queryKey: ["people"], queryFn: () => body(client.GET("/api/people")) });
   const put = (next: Schemas["PeopleOut"]) => queries.setQueryData(["people"], next);
   if (people.isPending) return <Loading what="the people" />;
   if (people.error) return <Failure error={people.error} onRetry={() => void people.refetch()} />;
   return (
-    <Box sx={{ maxWidth: 1000, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
-      <Typography variant="h1" sx={{ gridColumn: "1 / -1" }}>People</Typography>
+    <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
       <Box>
         <Typography color="textSecondary">Names offered when you say who was there and whose voice it is.</Typography>
         <List dense>

@@ -9,7 +9,7 @@ import { reasonOf } from "./reasons";
 import { TextEditor } from "./TextEditor";
 import { ThrowOut } from "./ThrowOut";
 import { Tool } from "./Tool";
-import type { Line, Reason, Stretch } from "./types";
+import type { Evidence, Line, Reason, Stretch } from "./types";
 
 interface Props {
   line: Line;
@@ -61,8 +61,8 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
 });
 
 function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
-  const own = line.evidence.filter((e) => !e.of_answer);
-  const answers = line.evidence.filter((e) => e.of_answer);
+  const own = moments(line.evidence.filter((e) => !e.of_answer));
+  const answers = moments(line.evidence.filter((e) => e.of_answer));
   return (
     <Typography component="div" variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
       {line.kind === "action" && (
@@ -81,6 +81,12 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
       {answers.length > 0 && <> · answered {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
     </Typography>
   );
+}
+
+/** Passages in the order of time, one of those that begin within the same second. */
+function moments(evidence: Evidence[]): Evidence[] {
+  const first = new Map(evidence.map((e) => [clock(e.start), e]).reverse() as [string, Evidence][]);
+  return [...first.values()].sort((a, b) => a.start - b.start);
 }
 
 function Moment({ at, line, comma, onPlay }: { at: { start: number; end: number; quote: string }; line: Line; comma: boolean; onPlay: Props["onPlay"] }) {

@@ -98,7 +98,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   ]);
 
   return (
-    <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0 }}>
+    <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0, overflow: "hidden" }}>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, px: { xs: 1.5, sm: 3 }, py: 1, borderBottom: 1, borderColor: "divider", flexWrap: "wrap", flex: "none" }}>
         <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
           <Typography variant="h2" component="h1" noWrap title={meeting.title}>{meeting.title}</Typography>

@@ -2,7 +2,7 @@ import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 
 const FILES: [string, [string, string][]][] = [
-  ["Minutes", [["minutes.md", "Markdown"], ["minutes.json", "JSON"]]],
+  ["Minutes", [["minutes.md", "Markdown"], ["minutes.json", "JSON"], ["map.opml", "Topic map (OPML)"]]],
   ["Transcript", [["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.txt", "Plain text"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
 ];
 

@@ -31,6 +31,8 @@ export function Texts({ meetingId, lines, onPlay, onClose }: Props) {
     queryKey: ["text", meetingId, form, manner], staleTime: 0, gcTime: 0,
     queryFn: () => bodyAs("TextOut", client.GET("/api/meetings/{meeting_id}/texts/{form}", { params: { path: { meeting_id: meetingId, form }, query: { manner } } })),
   });
+  const [changed, setChanged] = useState<{ of: Schemas["TextOut"]; pieces: Piece[] } | null>(null);
+  const pieces = changed && changed.of === text.data ? changed.pieces : text.data?.pieces ?? [];
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" fullScreen={narrow} aria-labelledby="texts-title">
       <DialogTitle id="texts-title">Texts that follow the meeting</DialogTitle>
@@ -47,18 +49,40 @@ export function Texts({ meetingId, lines, onPlay, onClose }: Props) {
         </Box>
         {text.isPending && <Typography color="textSecondary">Writing it …</Typography>}
         {text.error && <Alert severity="error" variant="outlined">{sentenceOf(text.error)}</Alert>}
-        {text.data && <Draft key={`${form} ${manner} ${text.dataUpdatedAt}`} text={text.data} lines={lines} onPlay={onPlay} />}
+        {text.data && <Draft pieces={pieces} lines={lines} onPlay={onPlay} onChange={(at, words) => setChanged({ of: text.data, pieces: pieces.map((piece, n) => (n === at ? { ...piece, text: words } : piece)) })} />}
       </DialogContent>
-      <DialogActions sx={{ px: 3, pb: 2 }}><Button color="inherit" onClick={onClose}>Close</Button></DialogActions>
+      <Take subject={text.data?.subject ?? ""} pieces={pieces} onClose={onClose} />
     </Dialog>
   );
 }
 
-function Draft({ text, lines, onPlay }: { text: Schemas["TextOut"]; lines: readonly Line[]; onPlay: (line: Line) => void }) {
-  const [pieces, setPieces] = useState<Piece[]>(text.pieces);
+interface DraftProps {
+  pieces: Piece[];
+  lines: readonly Line[];
+  onPlay: (line: Line) => void;
+  onChange: (at: number, words: string) => void;
+}
+
+function Draft({ pieces, lines, onPlay, onChange }: DraftProps) {
+  return (
+      <Box role="group" aria-label="The text" sx={{ bgcolor: "background.default", border: 1, borderColor: "divider", borderRadius: 1, px: 2, py: 1.5 }}>
+        {pieces.map((piece, at) => {
+          const line = lines.find((each) => piece.lines.includes(each.id));
+          return (
+            <Box key={at} sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 28px", alignItems: "start", mt: /^(?:- |\[ \])/.test(piece.text) ? 0 : 1 }}>
+              <InputBase multiline fullWidth value={piece.text} onChange={(e) => onChange(at, e.target.value)} inputProps={{ "aria-label": `Paragraph ${at + 1}` }} sx={{ fontFamily: SERIF, p: 0, lineHeight: 1.5, borderRadius: 0.5, "&.Mui-focused": { bgcolor: "wash" } }} />
+              {line && <Tool label={`Hear what this rests on: ${line.text}`} title="Hear what this rests on" onClick={() => onPlay(line)}><PlayArrow sx={{ fontSize: 18 }} /></Tool>}
+            </Box>
+          );
+        })}
+      </Box>
+  );
+}
+
+/** Takes the text away: copied, as a file, or into the mail program. */
+function Take({ subject, pieces, onClose }: { subject: string; pieces: Piece[]; onClose: () => void }) {
   const notice = useNotice();
   const whole = joined(pieces);
-  const change = (at: number, words: string) => setPieces((old) => old.map((piece, n) => (n === at ? { ...piece, text: words } : piece)));
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(whole);
@@ -69,24 +93,12 @@ function Draft({ text, lines, onPlay }: { text: Schemas["TextOut"]; lines: reado
   };
   const file = `data:text/plain;charset=utf-8,${encodeURIComponent(whole)}`;
   return (
-    <>
-      <Box role="group" aria-label="The text" sx={{ bgcolor: "background.default", border: 1, borderColor: "divider", borderRadius: 1, px: 2, py: 1.5 }}>
-        {pieces.map((piece, at) => {
-          const line = lines.find((each) => piece.lines.includes(each.id));
-          return (
-            <Box key={at} sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 28px", alignItems: "start", mt: /^(?:- |\[ \])/.test(piece.text) ? 0 : 1 }}>
-              <InputBase multiline fullWidth value={piece.text} onChange={(e) => change(at, e.target.value)} inputProps={{ "aria-label": `Paragraph ${at + 1}` }} sx={{ fontFamily: SERIF, p: 0, lineHeight: 1.5, borderRadius: 0.5, "&.Mui-focused": { bgcolor: "wash" } }} />
-              {line && <Tool label={`Hear what this rests on: ${line.text}`} title="Hear what this rests on" onClick={() => onPlay(line)}><PlayArrow sx={{ fontSize: 18 }} /></Tool>}
-            </Box>
-          );
-        })}
-      </Box>
-      <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center" }}>
-        <Button variant="contained" onClick={() => void copy()}>Copy</Button>
-        <Button variant="outlined" component="a" href={file} download={`${text.subject}.txt`}>Save as a file</Button>
-        <Button variant="outlined" component="a" href={mailto(text.subject, whole)}>Open in the mail program</Button>
-        <Typography variant="body2" color="textSecondary">Change any paragraph; empty one to leave it out. Nothing is sent from here.</Typography>
-      </Box>
-    </>
+    <DialogActions sx={{ px: 3, pb: 2, flexWrap: "wrap", gap: 1 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ flex: "1 1 220px" }}>Change any paragraph; empty one to leave it out. Nothing is sent from here.</Typography>
+      <Button variant="contained" disabled={!pieces.length} onClick={() => void copy()}>Copy</Button>
+      <Button component="a" href={file} download={`${subject}.txt`} disabled={!pieces.length}>Save as a file</Button>
+      <Button component="a" href={mailto(subject, whole)} disabled={!pieces.length}>Open in the mail program</Button>
+      <Button color="inherit" onClick={onClose}>Close</Button>
+    </DialogActions>
   );
 }

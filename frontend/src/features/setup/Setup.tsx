@@ -1,6 +1,7 @@
 import { Box, Tab, Tabs, Typography } from "@mui/material";
 import { Link, useParams } from "react-router";
 
+import { People } from "../people/People";
 import { Templates } from "./Templates";
 import { Trust } from "./Trust";
 import { Vocabulary } from "./Vocabulary";
@@ -8,6 +9,7 @@ import { Vocabulary } from "./Vocabulary";
 const PARTS = [
   { key: "templates", label: "Templates", view: Templates },
   { key: "vocabulary", label: "Vocabulary", view: Vocabulary },
+  { key: "people", label: "People", view: People },
   { key: "trust", label: "How far to trust", view: Trust },
 ];
 
