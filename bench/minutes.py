@@ -4,7 +4,8 @@
 
 A line matches a hand-written one when they rest on an utterance in common, one to one. Figures: actions, decisions and
 questions as F1, owner and due of the matched actions, key points as weighted recall and precision, Pk of the chapters
-beside that of an undivided talk, inquiries answered from a right utterance and refused where the record holds nothing.
+beside that of an undivided talk, inquiries answered from a right utterance and refused where the record holds nothing;
+ROUGE-1 (F) of the lines against the utterances marked by hand, beside LexRank and the talk's beginning of the same length.
 """
 
 import sys
@@ -14,16 +15,35 @@ from typing import Any
 
 sys.path.append(str(Path(__file__).parents[1] / "training"))
 
+from rouge_score.rouge_scorer import RougeScorer
+from summaries import lead, lexrank
+
 import annotated
 import train
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.inquire import inquire
 from nuntius.core.minutes import judges
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts, Passage
+from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
 from nuntius.core.naming import renamed, sure_names
+from nuntius.core.transcript.transcript import Transcript
 
-FIGURES = ("actions", "owner", "due", "decisions", "questions", "key_r", "key_p", "pk", "pk_one", "answered", "refused")
+FIGURES = (
+    "actions",
+    "owner",
+    "due",
+    "decisions",
+    "questions",
+    "key_r",
+    "key_p",
+    "pk",
+    "pk_one",
+    "answered",
+    "refused",
+    "rouge",
+    "lexrank",
+    "lead",
+)
 POINTS = ("key_point", "step", "risk")
 
 
@@ -101,8 +121,20 @@ def measured(meeting: annotated.Annotated) -> dict[str, float]:
     row["answered"] = _share(
         [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
     )
+    row |= _rouge(transcript, minutes, worth)
     row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
     return row
+
+
+def _rouge(transcript: Transcript, minutes: Minutes, worth: set[int]) -> dict[str, float]:
+    """ROUGE-1 (F) of the lines, of LexRank and of the talk's beginning, each against the utterances that were marked."""
+    reference = " ".join(turn.text for turn in transcript.turns if int(turn.cue or 0) in worth)
+    lines = " ".join(line.text for line in minutes.lines if line.kind != "question")
+    sentences = [turn.text for turn in transcript.turns]
+    size = len(lines.split())
+    told = {"rouge": lines, "lexrank": lexrank(sentences, size), "lead": lead(sentences, size)}
+    scorer = RougeScorer(["rouge1"], use_stemmer=True)
+    return {name: scorer.score(reference, text)["rouge1"].fmeasure for name, text in told.items()}
 
 
 def _share(right: list[bool]) -> float:

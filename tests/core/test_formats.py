@@ -1,13 +1,16 @@
 """Transcripts in and out: good files, broken ones, and round trips."""
 
 from contextlib import suppress
+from xml.etree import ElementTree
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from nuntius.core.errors import TranscriptEmpty, TranscriptUnreadable
+from nuntius.core.formats.html import write_html
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, write_markdown
+from nuntius.core.formats.opml import write_opml
 from nuntius.core.formats.reading import looks_like_text, read_transcript
 from nuntius.core.formats.rttm import read_rttm, write_rttm
 from nuntius.core.formats.srt import read_srt, write_srt
@@ -131,3 +134,38 @@ def test_markdown_escapes_and_says_what_is_missing() -> None:
     assert "*(superseded)* [18:20, 22:07]" in text
     assert text.index("## Decisions (1)") < text.index("## Actions (1)") < text.index("### Signing")
     assert "96% of the talk" in text
+
+
+WRITTEN = WrittenMinutes(
+    "Boats & <b>slipways</b>",
+    ("Tuesday 6 October",),
+    0.969,
+    (
+        WrittenLine(
+            "action", "Ask <two> yards", ("Ines",), "Fri 9 Oct 2026", "Friday", "open", "", False, ("24:41",), 0, 0
+        ),
+        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1),
+        WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 1, 1, "Maren"),
+        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0),
+    ),
+    (("Actions", ""), ("What was said", "chapter")),
+    ("Slipway", "Signing"),
+)
+
+
+def test_a_page_to_print_is_whole_and_escapes_everything() -> None:
+    text = "".join(write_html(WRITTEN))
+    assert "<title>Boats &amp; &lt;b&gt;slipways&lt;/b&gt;</title>" in text
+    assert "Ask &lt;two&gt; yards" in text and "nobody took this on" in text and "no date named" in text
+    assert text.index("<h3>Slipway</h3>") < text.index("<h3>Signing</h3>")
+    assert "The record holds no answer." in text and "96 % of the talk" in text
+    assert "http" not in text and "<script" not in text
+
+
+def test_a_map_is_read_back_by_another_reader() -> None:
+    body = ElementTree.fromstring("".join(write_opml(WRITTEN)).encode()).find("body")
+    assert body is not None
+    assert [(c.get("text"), [e.get("text") for e in c]) for c in body] == [
+        ("Slipway", ["Ines: Ask <two> yards"]),
+        ("Signing", ["nobody yet: Book the crane", "Who may sign?"]),
+    ]

@@ -301,3 +301,21 @@ def test_the_last_voice_left_is_the_last_person_left() -> None:
         "Speaker 2": TOBIAS,
         "Speaker 3": INES,
     }
+
+
+def test_an_answer_given_much_later_is_found() -> None:
+    filler = [
+        (f"{'Maren Ines'.split()[n % 2]}", f"Then there is the matter of the {word}, which can wait.")
+        for n, word in enumerate("paint rope bell flag door lamp sign desk".split())
+    ]
+    late = talk(
+        ("Maren", "How many passengers did the early boat carry in September?"),
+        ("Ines", "I don't know, I'd have to look."),
+        *filler,
+        ("Ines", "I have looked: the early boat carried four hundred passengers in September."),
+        ("Maren", "Thank you."),
+    )
+    made = make_minutes(late, MeetingFacts(TUESDAY, ("Maren Tull", "Ines Carvell")))
+    (question,) = [line for line in made.lines if line.kind == "question"]
+    assert question.state == "settled"
+    assert question.answer is not None and "400" in question.answer.text

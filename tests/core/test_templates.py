@@ -187,3 +187,63 @@ class TestSuggestion:
 
     def test_nothing_is_suggested_where_nothing_points_anywhere(self) -> None:
         assert suggest("Tuesday", CREW) is None
+
+
+class TestOtherLanguages:
+    """A talk in a language whose rules are not known gives less, never nonsense."""
+
+    TALK = talk(
+        *[
+            (f"Stimme {'AB'[n % 2]}", text)
+            for n, text in enumerate(
+                [
+                    "Guten Morgen, wir sprechen heute zuerst über den neuen Fahrplan für den Winter.",
+                    "Der Fahrplan sieht vor, dass die erste Fähre um sechs Uhr vierzig nicht mehr fährt.",
+                    "Vier Fahrgäste nehmen im Mittel diese Fähre, und der Fahrplan kostet sechzig Liter am Tag.",
+                    "Ich rufe bis Freitag das Hafenamt wegen der neuen Zeiten im Fahrplan an.",
+                    "Gut, dann ist der Fahrplan so beschlossen und wir schreiben ihn an die Tür.",
+                    "Jetzt zur Helling, die untere Schiene der Helling hat sich um vierzehn Millimeter bewegt.",
+                    "Die Helling muss vor dem Winter repariert werden, sonst trägt die Schiene das Schiff nicht.",
+                    "Zwei Werften haben für die Reparatur der Helling ein Angebot geschickt.",
+                    "Die Werft in Bergen ist billiger, sie kann die Schiene der Helling aber erst im Januar richten.",
+                    "Dann warten wir bis Januar mit der Helling und mieten bis dahin einen Kran.",
+                ]
+            )
+        ]
+    )
+
+    def test_lines_are_said_word_for_word_and_a_sentence_says_what_is_missing(self) -> None:
+        made = minutes(self.TALK, shipped("general meeting"))
+        assert "not seem to be in English" in made.remark
+        assert {line.kind for line in made.lines} == {"key_point"}
+        for line in made.lines:
+            assert line.text in self.TALK.turns[min(line.turns)].text
+        assert 0 < made.coverage.share <= 1
+
+    def test_chapters_cover_the_talk_and_are_named_by_its_own_words(self) -> None:
+        chapters = minutes(self.TALK, shipped("general meeting")).chapters
+        assert [c.first for c in chapters[1:]] == [c.last + 1 for c in chapters[:-1]]
+        said = " ".join(turn.text for turn in self.TALK.turns).lower()
+        assert all(word.lower() in said for chapter in chapters for word in chapter.title.split(", "))
+
+    def test_english_talk_and_short_talk_are_not_taken_for_another_language(self) -> None:
+        assert minutes(CREW, shipped("general meeting")).remark == ""
+        assert minutes(talk(("A", "Fahrplan, Helling, Kran.")), shipped("general meeting")).remark == ""
+
+
+def test_a_reversed_decision_leads_to_what_was_decided_instead() -> None:
+    turned = talk(
+        ("Maren", "So we repair the slipway in November, agreed?"),
+        ("Ines", "Yes, agreed, we repair the slipway in November."),
+        ("Maren", "Good. What does the rail weigh?"),
+        ("Tobias", "About two tons, with the bolts."),
+        ("Ines", "And the crane takes three."),
+        ("Maren", "The crane is ours until Easter."),
+        ("Tobias", "The yard is full in November, they have just written."),
+        ("Maren", "Then we repair the slipway in January instead, agreed?"),
+        ("Ines", "Agreed, January."),
+    )
+    decisions = [line for line in minutes(turned, shipped("general meeting")).lines if line.kind == "decision"]
+    (gone,) = [line for line in decisions if line.state == "superseded"]
+    assert gone.answer is not None and "January" in gone.answer.text
+    assert {p.turn for p in gone.answer.evidence} == {7}

@@ -1,10 +1,12 @@
 """Numbers, dates and divisions held against published libraries."""
 
+import itertools
 import sys
 from datetime import date, timedelta
 from pathlib import Path
 
 import pytest
+import segeval
 from dateutil.relativedelta import FR, MO, SA, SU, TH, TU, WE, relativedelta
 from nltk.metrics.segmentation import pk
 from num2words import num2words
@@ -73,3 +75,21 @@ def test_the_share_of_wrong_windows_is_that_of_nltk() -> None:
     as_text = ["".join("1" if n + 1 in borders else "0" for n in range(1, count)) for borders in (wanted, found)]
     width = max(2, round(count / (len(wanted) + 1) / 2))
     assert _pk(wanted, found, count) == pytest.approx(pk(as_text[0], as_text[1], k=width))
+
+
+def test_the_share_of_wrong_windows_on_published_codings_is_that_of_segeval() -> None:
+    """Seven people's divisions of the Stargazer text (Hearst 1997), carried by segeval; Pk of each against each."""
+    from minutes import _pk  # type: ignore[import-not-found]
+
+    codings = [tuple(masses) for masses in segeval.HEARST_1997_STARGAZER["stargazer"].values()]
+    assert len(codings) == 7
+    for wanted, found in itertools.permutations(codings, 2):
+        count = sum(wanted)
+        width = max(2, round(count / len(wanted) / 2))
+        expected = float(segeval.pk(found, wanted, window_size=width))
+        assert _pk(_borders(wanted), _borders(found), count) == pytest.approx(expected)
+
+
+def _borders(masses: tuple[int, ...]) -> set[int]:
+    """The numbers, from 1, of what opens each segment but the first."""
+    return {1 + sum(masses[:n]) for n in range(1, len(masses))}

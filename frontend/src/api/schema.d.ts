@@ -1554,6 +1554,8 @@ export interface components {
             length: "short" | "standard" | "full";
             /** Lines */
             lines: components["schemas"]["LineOut"][];
+            /** Remark */
+            remark: string;
             /** Sections */
             sections: components["schemas"]["SectionOut"][];
             /**
@@ -2713,7 +2715,7 @@ export interface operations {
             header?: never;
             path: {
                 meeting_id: string;
-                form: "minutes.md" | "transcript.vtt" | "transcript.srt" | "transcript.json" | "transcript.txt" | "voices.rttm" | "minutes.json" | "map.opml";
+                form: "minutes.md" | "transcript.vtt" | "transcript.srt" | "transcript.json" | "transcript.txt" | "voices.rttm" | "minutes.json" | "map.opml" | "minutes.html";
             };
             cookie?: never;
         };

@@ -39,6 +39,7 @@ def save_minutes(
             length=minutes.length,
             sections=[list(section) for section in minutes.sections],
             detailed=sorted(minutes.detailed),
+            remark=minutes.remark,
             coverage=minutes.coverage.share,
             gaps=[list(gap) for gap in minutes.coverage.gaps],
             chapters=[

@@ -9,6 +9,7 @@ from flask import Response
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.core.formats.html import write_html
 from nuntius.core.formats.json_ import transcript_json
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, write_markdown
 from nuntius.core.formats.opml import write_opml
@@ -32,6 +33,7 @@ TYPES = {
     "vtt": "text/vtt; charset=utf-8",
     "srt": "application/x-subrip; charset=utf-8",
     "json": "application/json",
+    "html": "text/html; charset=utf-8",
     "opml": "text/x-opml; charset=utf-8",
     "txt": "text/plain; charset=utf-8",
     "rttm": "text/plain; charset=utf-8",
@@ -44,7 +46,8 @@ def download(db: Session, meeting: Meeting, form: str) -> Response:
     response = Response(body, content_type=TYPES[form.rsplit(".", 1)[1]])
     name = f"{meeting.title} - {form}"
     plain = re.sub(r"[^A-Za-z0-9 ._-]", "_", name)
-    response.headers["Content-Disposition"] = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
+    shown = "inline" if form.endswith("html") else "attachment"  # a page is read and printed where it opens
+    response.headers["Content-Disposition"] = f"{shown}; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
     response.headers["Cache-Control"] = "no-store"
     return response
 
@@ -64,7 +67,8 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
         if form.endswith("json"):
             return [minutes.model_dump_json(indent=1)]
         written = _written(meeting, transcript, minutes)
-        return write_opml(written) if form.endswith("opml") else write_markdown(written)
+        writers = {"opml": write_opml, "html": write_html, "md": write_markdown}
+        return writers[form.rsplit(".", 1)[1]](written)
     if form == "voices.rttm":
         spans = (
             recording.spans

@@ -66,6 +66,7 @@ class FilePath(MeetingPath):
         "voices.rttm",
         "minutes.json",
         "map.opml",
+        "minutes.html",
     ]
 
 
@@ -297,6 +298,7 @@ class MinutesOut(Wire):
     template: str
     sections: list[SectionOut]
     detailed: list[int]
+    remark: str
     coverage: float
     gaps: list[tuple[float, float]]
     chapters: list[ChapterOut]

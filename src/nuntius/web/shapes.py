@@ -197,6 +197,7 @@ def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> s.Minu
         template=template,
         sections=[s.SectionOut(title=title, layout=layout) for title, layout in row.sections],
         detailed=row.detailed,
+        remark=row.remark,
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
         chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],

@@ -47,6 +47,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
               {line.answer ?? (line.kind === "need" ? "Nothing was said to that." : "The record holds no answer.")}
             </Typography>
           )}
+          {line.kind === "decision" && line.answer && <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>}
           <Facts line={line} onPlay={onPlay} />
           {selected && line.why && <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>Here because {reasonOf(line.why)}</Typography>}
         </Box>
@@ -78,7 +79,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
       {line.kind === "decision" && line.state === "open" && "put off · "}
       {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}
       {own.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}
-      {answers.length > 0 && <> · answered {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
+      {answers.length > 0 && <> · {line.kind === "decision" ? "replaced" : "answered"} {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
     </Typography>
   );
 }

@@ -131,6 +131,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       </Box>
       {record.recording?.broken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>The file breaks off or is damaged in places. What could be read has been used.</Alert>}
       {record.minutes?.source === "live" && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change stays.</Alert>}
+      {record.minutes?.remark && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>{record.minutes.remark}</Alert>}
       {record.minutes && <TemplateHint meetingId={meeting.id} onChoose={(template) => actions.remake({ template })} />}
       {meeting.job && meeting.job.state !== "done" && <Box sx={{ px: 3, py: 1 }}><Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} /></Box>}
       <Box ref={frame} sx={{ flex: 1, minHeight: 0, display: "flex" }}>

@@ -2,7 +2,7 @@ import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 
 const FILES: [string, [string, string][]][] = [
-  ["Minutes", [["minutes.md", "Markdown"], ["minutes.json", "JSON"], ["map.opml", "Topic map (OPML)"]]],
+  ["Minutes", [["minutes.html", "Page to print or paste"], ["minutes.md", "Markdown"], ["minutes.json", "JSON"], ["map.opml", "Topic map (OPML)"]]],
   ["Transcript", [["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.txt", "Plain text"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
 ];
 
@@ -17,7 +17,7 @@ export function TakeAway({ meetingId, hasMinutes }: { meetingId: string; hasMinu
         {FILES.flatMap(([title, files]) => [
           <ListSubheader key={title} sx={{ lineHeight: 2.2 }}>{title}</ListSubheader>,
           ...files.map(([form, name]) => (
-            <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} download onClick={close} disabled={title === "Minutes" && !hasMinutes}>{name}</MenuItem>
+            <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} {...(form.endsWith("html") ? { target: "_blank" } : { download: true })} onClick={close} disabled={title === "Minutes" && !hasMinutes}>{name}</MenuItem>
           )),
         ])}
         <ListSubheader sx={{ lineHeight: 2.2 }}>Recording</ListSubheader>

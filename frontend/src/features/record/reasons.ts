@@ -24,6 +24,7 @@ const WHY: Record<string, string> = {
   "settled": "it is said and received as things that are settled are.",
   "asked": "it asks something on the subject.",
   "weight in its chapter": "its figures, names and weighty words stand out in its chapter.",
+  "near the middle of its chapter": "it stands nearest to all that is said in its chapter.",
   "a figure": "it names an amount, a date, a count or a measure.",
   "an instruction": "it tells what to do, by somebody who shows a procedure.",
   "what was asked for": "it names a need or an objection.",

@@ -80,7 +80,7 @@ def _row(line: WrittenLine) -> str:
     if line.kind == "need":
         parts.append(f" — {_plain(line.answer)}" if line.answer else " — nothing was said to that")
     if line.state == "superseded":
-        parts.append(" *(superseded)*")
+        parts.append(f" *(superseded: {_plain(line.answer)})*" if line.answer else " *(superseded)*")
     return "".join(parts) + f" [{', '.join(line.passages)}]\n"
 
 

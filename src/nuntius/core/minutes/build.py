@@ -4,6 +4,7 @@ from collections import Counter
 from dataclasses import replace
 
 from nuntius.core.errors import TranscriptEmpty
+from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
@@ -15,6 +16,7 @@ from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
 from nuntius.core.minutes.named import find_named
 from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.notes import note_lines
+from nuntius.core.minutes.plain import REMARK, plain_chapters, plain_key_points
 from nuntius.core.minutes.questions import find_questions
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.minutes.sought import find_sought
@@ -44,10 +46,17 @@ def make_minutes(
         raise TranscriptEmpty()
     template = template or shipped("general meeting")
     talk = scene(transcript, facts)
-    chapters = find_chapters(talk, judged_borders(talk))
-    lines = without_unwanted(_found(talk, chapters, template, length, detailed), facts.unwanted)
+    known = is_english(transcript)
+    if known:
+        chapters = find_chapters(talk, judged_borders(talk))
+        found = _found(talk, chapters, template, length, detailed)
+    else:
+        chapters = plain_chapters(talk)
+        found = [*note_lines(talk), *plain_key_points(talk, chapters, length, detailed)]
+    lines = without_unwanted(found, facts.unwanted)
     placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
-    return Minutes(placed, chapters, find_coverage(talk, placed, chapters), template.titles, length, detailed)
+    coverage, remark = find_coverage(talk, placed, chapters), "" if known else REMARK
+    return Minutes(placed, chapters, coverage, template.titles, length, detailed, remark)
 
 
 def _found(

@@ -65,12 +65,12 @@ LONG_PAUSE = 2.0  # seconds
 
 def border_signs(scene: Scene) -> NDArray[np.float32]:
     """How much each turn sounds like moving on to another subject, shape (turns, BORDER_SIGNS), each 0 to about 1."""
-    leader, agenda, novelty = chair(scene), agenda_words(scene), _novelty(scene)
+    leader, agenda, changes = chair(scene), agenda_words(scene), novelty(scene)
     turns = range(len(scene.transcript.turns))
-    return np.array([_border_row(scene, t, leader, agenda, novelty[t]) for t in turns], np.float32)
+    return np.array([_border_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
 
 
-def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], novelty: float) -> list[float]:
+def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], change: float) -> list[float]:
     opening = scene.by_turn[turn][:3]
     if not opening or scene.backchannel[turn] or not turn:
         return [0.0] * len(BORDER_SIGNS)
@@ -89,7 +89,7 @@ def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], no
     pause = scene.transcript.turns[turn].start - scene.transcript.turns[turn - 1].end
     return [
         float(bool(cues.SHIFT.search(text))), leads, called, leads * called, nominal, leads * nominal, opens, leads * opens,
-        asks, leads * asks, listed, leads * listed, novelty, len(new) / max(1, len(nouns)),
+        asks, leads * asks, listed, leads * listed, change, len(new) / max(1, len(nouns)),
         float(bool(cues.LIGHT.search(before))), float(bool(cues.ASSENT.search(before))), float(scene.backchannel[turn - 1]),
         float(before.rstrip().endswith("?")), float(scene.speaker(turn - 1) == leader),
         min(1.0, len(text.split()) / MANY), float(bool(cues.ENUMERATES.search(text))), float(bool(cues.ANNOUNCES.match(opening[0].text))),
@@ -105,7 +105,7 @@ def _nominal(sentence: Sentence) -> bool:
     return 0 < len(tokens) <= NOMINAL and bool(nouns) and not any(t.pos in ("VERB", "AUX") for t in tokens)
 
 
-def _novelty(scene: Scene) -> list[float]:
+def novelty(scene: Scene) -> list[float]:
     """For each turn how much the talk behind it differs from the talk before it, 0 to about 1."""
     count = len(scene.transcript.turns)
     sums = np.zeros((count + 1, scene.vectors.shape[1] if len(scene.vectors) else 1))

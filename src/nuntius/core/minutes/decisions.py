@@ -9,7 +9,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.judges import Likely
-from nuntius.core.minutes.line import Line, Passage
+from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
@@ -23,6 +23,7 @@ REVERSAL = re.compile(
     r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b",
     re.I,
 )
+TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal and the call for agreement in one
 NO_RULING = re.compile(
     r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"\blast (?:year|week|time|month)\b",
@@ -38,6 +39,7 @@ class Ruling:
     evidence: tuple[Passage, ...]
     state: str
     why: str
+    later: Sentence | None = None  # what was decided in its place
 
 
 def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
@@ -116,7 +118,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
     if not agreed and not own:
         return None
     longest = max(own, key=lambda s: len(s.text), default=sentence)
-    chosen = longest if len(longest.text.split()) >= SHORT else sentence
+    chosen = longest if len(longest.text.split()) >= SHORT and not TAGGED.search(sentence.text) else sentence
     return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), "settled", "put to all")
 
 
@@ -179,7 +181,7 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
             continue
         for j in range(i - 1, -1, -1):
             if scene.alike(rulings[j].sentence, later.sentence) > REVERSED_ALIKE:
-                made[j] = replace(made[j], state="superseded")
+                made[j] = replace(made[j], state="superseded", later=later.sentence)
                 break
     return made
 
@@ -191,4 +193,11 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         text = wording.resolution(proposal.text) or text
     if len(text.split()) < 2:
         return None
-    return Line("decision", text, ruling.evidence, state=ruling.state, why=ruling.why)
+    return Line("decision", text, ruling.evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _instead(ruling: Ruling) -> Answer | None:
+    """What was decided later in its place."""
+    if ruling.later is None:
+        return None
+    return Answer(wording.resolution(ruling.later.text) or ruling.later.text, (passage(ruling.later),))

@@ -103,6 +103,7 @@ class Minutes:
     """Lines in the order of the talk, chapters, coverage, and title and layout (`chapter`, `voice`, "") of each section.
 
     `length` and `detailed` (numbers of chapters in more detail) are what was asked for.
+    `remark` says what these minutes cannot hold, "" where nothing is to be said.
     """
 
     lines: tuple[Line, ...]
@@ -111,6 +112,7 @@ class Minutes:
     sections: tuple[tuple[str, str], ...] = ()
     length: str = "standard"
     detailed: frozenset[int] = frozenset()
+    remark: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,7 @@ import re
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.figures import figures_in
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -12,6 +13,11 @@ from nuntius.core.minutes.scene import Scene, passage
 ENOUGH = 0.45  # likelihood from which a question is one of the meeting and no courtesy or aside
 REACH = 6  # turns within which an answer is looked for
 LONGEST_ANSWER = 24  # words of an answer's text
+LATE = 0.55  # cosine of a question and what answers it later on
+ASKED_AGAIN = 0.75  # cosine of two ways to ask the same
+DAY = re.compile(
+    r"\b(?:(?:mon|tues|wednes|thurs|fri|satur|sun)day|today|tomorrow|tonight|week|month|spring|summer|autumn|winter)\b"
+)
 INTERROGATIVE = re.compile(
     r"^\W*(?:(?:so|and|but|or|well|okay|right|sorry|wait)\W+)*(?:what|who|whose|when|where|why|how|which|is|are|was|were|do|does|did|have|has|can|could|will|would|should|shall)\b",
     re.I,
@@ -44,7 +50,7 @@ def _asks(scene: Scene, sentence: Sentence) -> bool:
 
 
 def _line(scene: Scene, sentence: Sentence) -> Line:
-    answer = _answer(scene, sentence)
+    answer = _answer(scene, sentence) or _late_answer(scene, sentence)
     text = wording.clean(sentence.text)
     evidence = [passage(sentence)]
     if len(text.split()) < 5 and (before := _context(scene, sentence)):
@@ -79,6 +85,36 @@ def _answer(scene: Scene, sentence: Sentence) -> Answer | None:
         if len(texts[0].split()) > 4 or len(evidence) == 2:
             break
     return Answer(_shortened(wording.clean(" ".join(texts)) or " ".join(texts)), tuple(evidence)) if evidence else None
+
+
+def _late_answer(scene: Scene, sentence: Sentence) -> Answer | None:
+    """What answers it later on: the answer to the same question asked again, or a statement that names what it asks for."""
+    index = scene.index[sentence.turn, sentence.first]
+    alike = scene.vectors @ scene.vectors[index]
+    for number, other in enumerate(scene.sentences):
+        if other.turn <= sentence.turn + REACH or alike[number] < LATE:
+            continue
+        if other.is_question:
+            again = _answer(scene, other) if alike[number] >= ASKED_AGAIN else None
+            if again is not None:
+                return again
+        elif _names_it(scene, sentence, other):
+            return Answer(_shortened(wording.clean(other.text) or other.text), (passage(other),))
+    return None
+
+
+def _names_it(scene: Scene, question: Sentence, said: Sentence) -> bool:
+    """Whether a statement on the question's subject holds what it asks for: a figure, a day, a person."""
+    subject = scene.content[question.turn, question.first] & scene.content[said.turn, said.first]
+    if len(subject) < 2 or cues.UNKNOWN.search(said.lower) or cues.CONDITIONAL.search(said.lower):
+        return False
+    if re.search(r"\bhow (?:many|much|long|far|old|big|heavy)\b", question.lower):
+        return bool(figures_in(said.text))
+    if re.search(r"\bwhen\b", question.lower):
+        return bool(figures_in(said.text) or DAY.search(said.lower))
+    if re.search(r"\bwho(?:se)?\b", question.lower):
+        return any(token.pos == "PROPN" for token in said.tokens)
+    return False
 
 
 def _only_listens(scene: Scene, turn: int) -> bool:

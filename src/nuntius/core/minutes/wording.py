@@ -36,7 +36,10 @@ _PROPOSED = re.compile(
     re.I,
 )
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
-_CALL = re.compile(r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$", re.I)
+_CALL = re.compile(
+    r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
+    re.I,
+)
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 _BACK = re.compile(
     r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|right)\W*$",

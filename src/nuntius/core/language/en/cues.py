@@ -159,7 +159,7 @@ UNKNOWN = _cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
 )
 RHETORICAL = _cue(
-    r"\b(?:who knows|what could possibly|who's going to argue|isn't it|aren't (?:they|we|you)|wasn't it|won't (?:it|they)|doesn't it|don't (?:they|you|we)|shall we|right|you know|can they|can we all|would you bet|how are you|is that a|remember that|can you believe|are you serious|don't you think)\s*\?+\s*$",
+    r"\b(?:who knows|what could possibly|who's going to argue|isn't it|aren't (?:they|we|you)|wasn't it|won't (?:it|they)|doesn't it|don't (?:they|you|we)|shall we|right|agreed|you know|can they|can we all|would you bet|how are you|is that a|remember that|can you believe|are you serious|don't you think)\s*\?+\s*$",
     r"^\W*(?:sorry|pardon|what|huh|really|yeah|okay|ok|right|yes|no|so|and|hm+|eh|is it|did they|have they|does it|do they|you what|seriously)\W*\?+\s*$",
     r"\b(?:any questions|can (?:people|everyone|everybody|you(?: all)?) (?:hear|see)|are we all (?:in|here)|is (?:everybody|everyone) (?:in|here)|shall we (?:start|begin|get|move|go)|can i (?:ask|say|just|add|come|do)|may i|how(?:'s| is) your (?:weather|weekend)|is there any (?:tea|coffee)|ready\?)\b",
 )
@@ -183,6 +183,7 @@ PROPOSAL = _cue(
 )
 AGREEMENT_CALL = _cue(
     r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b",
+    r"[,.]\s+agreed\W*\?\W*$",
     r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour)\b",
 )
 WEIGHTY = _cue(

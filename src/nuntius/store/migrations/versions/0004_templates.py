@@ -51,6 +51,7 @@ def upgrade() -> None:
         batch.create_foreign_key("fk_meeting_template", "template", ["template_id"], ["id"], ondelete="SET NULL")
     with op.batch_alter_table("minutes") as batch:
         batch.add_column(sa.Column("sections", sa.JSON(), nullable=False, server_default=GENERAL))
+        batch.add_column(sa.Column("remark", sa.String(), nullable=False, server_default=""))
         batch.add_column(sa.Column("detailed", sa.JSON(), nullable=False, server_default="[]"))
     with op.batch_alter_table("line") as batch:
         batch.add_column(sa.Column("place", sa.Integer(), nullable=False, server_default="0"))
@@ -62,6 +63,7 @@ def downgrade() -> None:
         batch.drop_column("place")
     with op.batch_alter_table("minutes") as batch:
         batch.drop_column("detailed")
+        batch.drop_column("remark")
         batch.drop_column("sections")
     with op.batch_alter_table("meeting") as batch:
         batch.drop_constraint("fk_meeting_template", type_="foreignkey")

@@ -1,0 +1,81 @@
+"""Minutes as a page to be printed or pasted into a letter: HTML of its own, without anything to fetch."""
+
+from collections.abc import Iterator
+
+from jinja2 import Environment
+
+from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, parts_of
+
+_PAGE = """<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>{{ minutes.title }}</title>
+<style>
+  @page { size: A4; margin: 22mm 20mm 20mm 24mm; @bottom-right { content: counter(page) " / " counter(pages); font: 9pt Georgia, serif; } }
+  body { font: 11pt/1.45 Literata, Georgia, serif; color: #1e2a2f; max-width: 46em; margin: 2em auto; padding: 0 1em; }
+  h1 { font-size: 19pt; line-height: 1.2; margin: 0 0 .4em; }
+  h2 { font-size: 13pt; margin: 1.6em 0 .4em; padding-bottom: .15em; border-bottom: .75pt solid #1e2a2f; break-after: avoid; }
+  h3 { font-size: 11pt; margin: 1.1em 0 .3em; break-after: avoid; }
+  .facts { margin: 0; padding: 0; list-style: none; color: #3f4d52; }
+  ol, ul.lines { margin: .3em 0; padding-left: 1.5em; }
+  li { margin: .35em 0; break-inside: avoid; }
+  .times { color: #56646a; font-size: 9pt; white-space: nowrap; font-variant-numeric: tabular-nums; }
+  .gone { text-decoration: line-through; }
+  table { border-collapse: collapse; width: 100%; margin-top: .4em; }
+  th, td { text-align: left; vertical-align: top; padding: .35em .6em .35em 0; border-bottom: .5pt solid #b9b6ab; }
+  tr { break-inside: avoid; }
+  .foot { margin-top: 2.2em; color: #56646a; font-size: 9pt; }
+  @media print { body { margin: 0; padding: 0; max-width: none; } }
+</style>
+</head>
+<body>
+<h1>{{ minutes.title }}</h1>
+<ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>
+{% for title, parts in sections %}
+<h2>{{ title }}</h2>
+{% for part, lines in parts %}
+{% if part %}<h3>{{ part }}</h3>{% endif %}
+{% set actions = lines | selectattr("kind", "equalto", "action") | list %}
+{% set others = lines | rejectattr("kind", "equalto", "action") | list %}
+{% if actions %}
+<table>
+<thead><tr><th scope="col">Who</th><th scope="col">What</th><th scope="col">By when</th></tr></thead>
+<tbody>
+{% for line in actions %}
+<tr><td>{{ line.owner | join(", ") or "nobody took this on" }}</td>
+<td{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }} <span class="times">{{ line.passages | join(", ") }}</span></td>
+<td>{{ line.due or "no date named" }}</td></tr>
+{% endfor %}
+</tbody>
+</table>
+{% endif %}
+{% if others %}
+<ul class="lines">
+{% for line in others %}
+<li><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span>
+{% if line.kind == "question" %}<br>{{ line.answer or "The record holds no answer." }}{% endif %}
+{% if line.kind == "decision" and line.answer %}<br>Instead: {{ line.answer }}{% endif %}
+{% if line.kind == "need" %}<br>{{ line.answer or "Nothing was said to that." }}{% endif %}
+<span class="times">{{ line.passages | join(", ") }}</span></li>
+{% endfor %}
+</ul>
+{% endif %}
+{% endfor %}
+{% endfor %}
+<p class="foot">These minutes draw on {{ "%d" | format(minutes.coverage * 100) }} % of the talk. Times are from the start of the recording.</p>
+</body>
+</html>
+"""
+_template = Environment(autoescape=True, trim_blocks=True, lstrip_blocks=True).from_string(_PAGE)
+
+
+def write_html(minutes: WrittenMinutes) -> Iterator[str]:
+    """A page with the template's sections; actions as a table of who, what and by when."""
+    sections = []
+    for number, (title, layout) in enumerate(minutes.sections):
+        lines: list[WrittenLine] = [line for line in minutes.lines if line.place == number]
+        if lines:
+            sections.append((title, list(parts_of(lines, layout, minutes.chapters))))
+    yield _template.render(minutes=minutes, sections=sections)
