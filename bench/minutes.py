@@ -22,7 +22,7 @@ import annotated
 import train
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.inquire import inquire
-from nuntius.core.minutes import judges
+from nuntius.core.minutes import build, judges
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
 from nuntius.core.naming import renamed, sure_names
@@ -66,6 +66,8 @@ def _use(made: Callable[[], dict[str, judges.Judge]]) -> None:
     judges.judges = made  # type: ignore[assignment]
     judges.judged.cache_clear()
     judges.judged_borders.cache_clear()
+    build._firm.cache_clear()
+    build._chapters.cache_clear()
 
 
 def measured(meeting: annotated.Annotated) -> dict[str, float]:

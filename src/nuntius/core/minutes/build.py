@@ -2,6 +2,7 @@
 
 from collections import Counter
 from dataclasses import replace
+from functools import lru_cache
 
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.language.which import is_english
@@ -18,7 +19,7 @@ from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.notes import note_lines
 from nuntius.core.minutes.plain import REMARK, plain_chapters, plain_key_points
 from nuntius.core.minutes.questions import find_questions
-from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.scene import KEPT, Scene, scene
 from nuntius.core.minutes.sought import find_sought
 from nuntius.core.minutes.steps import find_steps
 from nuntius.core.minutes.turning_points import find_turning_points
@@ -48,7 +49,7 @@ def make_minutes(
     talk = scene(transcript, facts)
     known = is_english(transcript)
     if known:
-        chapters = find_chapters(talk, judged_borders(talk))
+        chapters = _chapters(talk)
         found = _found(talk, chapters, template, length, detailed)
     else:
         chapters = plain_chapters(talk)
@@ -63,12 +64,7 @@ def _found(
     talk: Scene, chapters: tuple[Chapter, ...], template: Template, length: str, detailed: frozenset[int]
 ) -> list[Line]:
     """Lines of every kind that the template asks for."""
-    likely = judged(talk)
-    firm = [
-        *find_decisions(talk, likely["decision"]),
-        *find_actions(talk, likely["action"]),
-        *find_questions(talk, likely["question"]),
-    ]
+    likely, firm = judged(talk), _firm(talk)
     held = frozenset((s.turn, s.first) for line in firm if line.kind != "question" for s in talk.inside(line.evidence))
     lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
@@ -80,6 +76,22 @@ def _found(
         if not section.kinds:
             lines += [replace(line, place=number) for line in find_sought(talk, section)]
     return lines
+
+
+@lru_cache(maxsize=KEPT)
+def _chapters(talk: Scene) -> tuple[Chapter, ...]:
+    return find_chapters(talk, judged_borders(talk))
+
+
+@lru_cache(maxsize=KEPT)
+def _firm(talk: Scene) -> tuple[Line, ...]:
+    """Decisions, actions and questions: no template and no length changes them, so those of the last talks are kept."""
+    likely = judged(talk)
+    return (
+        *find_decisions(talk, likely["decision"]),
+        *find_actions(talk, likely["action"]),
+        *find_questions(talk, likely["question"]),
+    )
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

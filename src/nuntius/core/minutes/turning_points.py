@@ -1,5 +1,7 @@
 """Turning points: where the meeting's direction changed."""
 
+from collections.abc import Sequence
+
 from nuntius.core.language.en import cues, kinds
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
@@ -12,7 +14,7 @@ SURPRISED_WITHIN = 2  # turns in which a figure surprises somebody else
 APART = 4  # turns between two turning points of a kind
 
 
-def find_turning_points(scene: Scene, firm: list[Line]) -> list[Line]:
+def find_turning_points(scene: Scene, firm: Sequence[Line]) -> list[Line]:
     """The first agreement, objections that stuck, figures that surprised, decisions that were reversed."""
     decisions = sorted((line for line in firm if line.kind == "decision"), key=lambda line: min(line.evidence))
     made = [_line("Reversed", line.text, line) for line in decisions if line.state == "superseded"]

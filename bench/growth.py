@@ -1,0 +1,96 @@
+"""How the time that minutes take grows with the length of a meeting, with a plot.
+
+    python bench/growth.py
+
+The invented talk of `training/meetings/`, one after the other, every turn with a number of its own so that nothing is
+remembered from an earlier one; 9,000 words an hour. Writes docs/growth.svg.
+"""
+
+import itertools
+import sys
+import time
+from collections.abc import Sequence
+from datetime import date
+from pathlib import Path
+
+sys.path.append(str(Path(__file__).parents[1] / "training"))
+
+import annotated
+from nuntius.core.formats.reading import read_transcript
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.templates.shipped import shipped
+from nuntius.core.transcript.transcript import Transcript, in_order
+from nuntius.core.transcript.turn import Turn
+from nuntius.core.transcript.word import spread
+
+PACE = 9000 / 3600  # words a second
+HOURS = (0.5, 1, 2, 4, 8)
+TARGET = Path(__file__).parents[1] / "docs/growth.svg"
+WIDTH, HEIGHT, EDGE = 560, 300, 50
+
+
+def talk(hours: float) -> Transcript:
+    """So many hours of talk."""
+    rows = [
+        (turn.speaker, turn.text)
+        for meeting in annotated.meetings()
+        for turn in read_transcript(annotated.captions(meeting).encode()).turns
+    ]
+    turns: list[Turn] = []
+    clock = 0.0
+    for number, (speaker, text) in enumerate(itertools.cycle(rows)):
+        if clock >= hours * 3600:
+            return in_order(turns)
+        told = f"{text} Note {number}."
+        end = clock + len(told.split()) / PACE
+        turns.append(Turn(speaker, spread(told, clock, end - 0.2)))
+        clock = end
+    raise AssertionError("the talk never ends")
+
+
+def main() -> None:
+    """Prints hours, words, seconds for new minutes and for another template, and draws them."""
+    facts = MeetingFacts(date(2026, 10, 6))
+    make_minutes(in_order(list(talk(0.05).turns)), facts)  # loads the models
+    rows = []
+    for hours in HOURS:
+        transcript = talk(hours)
+        begun = time.perf_counter()
+        make_minutes(transcript, facts)
+        new = time.perf_counter() - begun
+        make_minutes(transcript, facts, "standard", shipped("committee"))
+        again = time.perf_counter() - begun - new
+        rows.append((hours, new, again))
+        sys.stdout.write(
+            f"{hours:4} h {transcript.word_count:7,} words  new {new:6.1f} s  another template {again:5.1f} s\n"
+        )
+        sys.stdout.flush()
+    TARGET.write_text(plot(rows))
+
+
+def plot(rows: Sequence[tuple[float, float, float]]) -> str:
+    """An SVG of seconds over hours, with a straight line through the first measure beside it."""
+    most = max(max(new, rows[0][1] / rows[0][0] * hours) for hours, new, _ in rows)
+
+    def at(hours: float, seconds: float) -> str:
+        x = EDGE + hours / HOURS[-1] * (WIDTH - 2 * EDGE)
+        return f"{x:.0f},{HEIGHT - EDGE - seconds / most * (HEIGHT - 2 * EDGE):.0f}"
+
+    new, again = (" ".join(at(row[0], row[n]) for row in rows) for n in (1, 2))
+    line = f"{at(0, 0)} {at(HOURS[-1], rows[0][1] / rows[0][0] * HOURS[-1])}"
+    marks = "".join(
+        f'<text x="{at(hours, 0).split(",")[0]}" y="{HEIGHT - EDGE + 18}" text-anchor="middle">{hours} h</text>'
+        f'<text x="{at(hours, seconds).split(",")[0]}" y="{float(at(hours, seconds).split(",")[1]) - 8}" text-anchor="middle">{seconds:.0f} s</text>'
+        for hours, seconds, _ in rows
+    )
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH} {HEIGHT}" width="{WIDTH}" height="{HEIGHT}" font-family="sans-serif" font-size="12" fill="#1E2A2F">'
+        f'<rect width="{WIDTH}" height="{HEIGHT}" fill="#FBFAF6"/><text x="{EDGE}" y="24">Seconds for minutes, by hours of talk: new (full line), by another template (dots), in proportion (dashes)</text>'
+        f'<path d="M{EDGE} {HEIGHT - EDGE}H{WIDTH - EDGE}" stroke="#1E2A2F"/><polyline points="{line}" fill="none" stroke="#8A6D3B" stroke-dasharray="6 4"/>'
+        f'<polyline points="{new}" fill="none" stroke="#1F7A6C" stroke-width="2"/><polyline points="{again}" fill="none" stroke="#1F7A6C" stroke-width="2" stroke-dasharray="1 5" stroke-linecap="round"/>{marks}</svg>\n'
+    )
+
+
+if __name__ == "__main__":
+    main()
