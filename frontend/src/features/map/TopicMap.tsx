@@ -69,7 +69,7 @@ function Open({ meeting, minutes }: { meeting: Schemas["MeetingOut"]; minutes: N
           <Link component={RouterLink} to={`/meetings/${meeting.id}`} variant="body2">Back to the record</Link>
         </Box>
         <Button size="small" color="inherit" onClick={() => setOpen(open.size < every.size ? every : new Set(["meeting"]))}>{open.size < every.size ? "Open all" : "Close all"}</Button>
-        <ButtonGroup size="small" color="inherit" aria-label="Zoom">
+        <ButtonGroup size="small" color="inherit" aria-label="Size of the map">
           <Button onClick={() => zoomBy(-1)} aria-label="Smaller" disabled={zoom === ZOOMS[0]}><Remove fontSize="small" /></Button>
           <Button onClick={() => setZoom(1)} aria-label={`${Math.round(zoom * 100)} %, back to the original size`}>{Math.round(zoom * 100)} %</Button>
           <Button onClick={() => zoomBy(1)} aria-label="Larger" disabled={zoom === ZOOMS.at(-1)}><Add fontSize="small" /></Button>
