@@ -319,3 +319,31 @@ def test_an_answer_given_much_later_is_found() -> None:
     (question,) = [line for line in made.lines if line.kind == "question"]
     assert question.state == "settled"
     assert question.answer is not None and "400" in question.answer.text
+
+
+class TestNamesInRecognisedTalk:
+    """Names as a recogniser writes them: misheard, and without the commas of address."""
+
+    def named(self, *rows: tuple[str, str]) -> dict[str, str]:
+        return sure_names(talk(*rows), PEOPLE)
+
+    def test_a_misheard_name_is_still_an_address(self) -> None:
+        found = self.named(
+            ("Voice A", "Toby's not here. Inez, what do the numbers say?"),
+            ("Voice B", "Four people on average."),
+            ("Voice C", "Thanks, Inez."),
+        )
+        assert found == {"Voice B": INES}
+
+    def test_an_address_without_a_comma_is_found(self) -> None:
+        found = self.named(("Voice A", "Douglas you look tired."), ("Voice B", "I am, the engine kept me up."))
+        assert found["Voice B"] == DOUGLAS
+
+    def test_who_says_the_own_name_is_that_person(self) -> None:
+        found = self.named(
+            ("Voice A", "Good morning, this is Tobias."), ("Voice B", "Hello, Maren here."), ("Voice C", "Morning.")
+        )
+        assert (found["Voice A"], found["Voice B"]) == (TOBIAS, MAREN)
+
+    def test_other_words_are_no_names(self) -> None:
+        assert self.named(("Voice A", "Marine paint is dear. This is Tobermory paint."), ("Voice B", "It is.")) == {}

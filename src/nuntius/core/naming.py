@@ -11,6 +11,10 @@ from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.turn import Turn
 
 _SENTENCE_END = re.compile(r"(?<=[.?!])\s+")
+_INTRODUCES = re.compile(
+    r"\b(?:[Ii]['’]m|[Ii] am|[Tt]his is|[Mm]y name(?: is|['’]s)) (?P<name>[A-Z]\w+)(?! (?:is|was|has|will|can)\b)|^\W*(?:\w+, )?(?P<here>[A-Z]\w+) here\b"
+)
+INTRODUCED = 2  # votes of somebody's own name
 SURE = 2.0  # votes that a name needs before it is used unasked
 ALONE = 1.0  # the same where no other voice and no other name is in question
 AHEAD = 2.0  # times as many votes as the next voice has for the name
@@ -20,13 +24,16 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
     """For each label how often the talk points to each person.
 
     Whoever is spoken to by name usually speaks next, or has just spoken when thanked (one vote each);
-    nobody speaks to himself (minus one vote).
+    nobody speaks to himself (minus one vote). Who says the own name is that person (two votes).
     """
     roster = Roster.of(people, ())
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
     turns = transcript.turns
     for number, turn in enumerate(turns):
         for sentence in _SENTENCE_END.split(turn.text):
+            if (own := _introduced(roster, sentence)) is not None:
+                votes[turn.speaker][own] += INTRODUCED
+                continue
             name = roster.addressee(sentence)
             if name is None:
                 continue
@@ -38,6 +45,13 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
             elif after:
                 votes[after[0]][name] += 1
     return votes
+
+
+def _introduced(roster: Roster, sentence: str) -> str | None:
+    """The person that a speaker says to be: `I'm Ines from the ferry`, `Tobias here`."""
+    match = _INTRODUCES.search(sentence.strip())
+    found = roster.find(match.group("name") or match.group("here")) if match else []
+    return found[0][0] if found else None
 
 
 def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str]:

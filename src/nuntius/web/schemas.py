@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from nuntius.store.meetings import KINDS
+from nuntius.core.minutes.line import KINDS
+from nuntius.core.templates.shipped import SHIPPED
 
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
@@ -13,23 +14,13 @@ Email = Annotated[str, StringConstraints(strip_whitespace=True, max_length=320, 
 Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"]
-assert Kind.__args__ == KINDS  # type: ignore[attr-defined]
+assert Kind.__args__ == tuple(SHIPPED)  # type: ignore[attr-defined]
 
 
 LineKind = Literal[
-    "note",
-    "decision",
-    "action",
-    "question",
-    "key_point",
-    "figure",
-    "risk",
-    "step",
-    "need",
-    "named",
-    "turning_point",
-    "sought",
-]
+    "note", "decision", "action", "question", "key_point", "figure", "risk", "step", "need", "named", "turning_point", "sought",
+]  # fmt: skip
+assert LineKind.__args__ == KINDS  # type: ignore[attr-defined]
 Length = Literal["short", "standard", "full"]
 
 
@@ -58,16 +49,8 @@ class VoicePath(MeetingPath):
 
 class FilePath(MeetingPath):
     form: Literal[
-        "minutes.md",
-        "transcript.vtt",
-        "transcript.srt",
-        "transcript.json",
-        "transcript.txt",
-        "voices.rttm",
-        "minutes.json",
-        "map.opml",
-        "minutes.html",
-    ]
+        "minutes.md", "transcript.vtt", "transcript.srt", "transcript.json", "transcript.txt", "voices.rttm", "minutes.json", "map.opml", "minutes.html",
+    ]  # fmt: skip
 
 
 class UploadPath(Wire):

@@ -4,6 +4,14 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from jellyfish import jaro_winkler_similarity, metaphone
+
+SHORTEST_HEARD = 4  # letters of a name that is recognised although it was misheard
+HEARD_ALIKE = 0.88  # Jaro-Winkler similarity of a misheard name
+_YOU_NEXT = re.compile(
+    r"^\w+ (?:you(?:'re|'ve|'ll|'d|r)?|can you|could you|would you|will you)\b", re.I
+)  # `Kenji you look tired`
+_YOU_BEFORE = re.compile(r"\b(?:from|to|with|by|for|of|at) you$", re.I)  # `she wants it from you Nadia`
 _OPENERS = re.compile(
     r"(?:\W*\b(?:so|and|okay|ok|right|well|great|good|lovely|thanks|thank you|now|sorry|but|hey|yes|no|then|shame"
     r"|perfect)\b\W*)+",
@@ -17,6 +25,7 @@ class Roster:
 
     people: tuple[str, ...]
     _first: dict[str, str] = field(default_factory=dict)
+    _sounds: dict[str, str] = field(default_factory=dict)
 
     @staticmethod
     def of(people: Sequence[str], speakers: Sequence[str]) -> "Roster":
@@ -25,13 +34,14 @@ class Roster:
         counts: dict[str, int] = {}
         for name in everyone:
             counts[_key(name)] = counts.get(_key(name), 0) + 1
-        return Roster(everyone, {_key(name): name for name in everyone if counts[_key(name)] == 1})
+        first = {_key(name): name for name in everyone if counts[_key(name)] == 1}
+        return Roster(everyone, first, {metaphone(key): key for key in first if len(key) >= SHORTEST_HEARD})
 
     def find(self, text: str) -> list[tuple[str, int]]:
         """People named in `text` with the character where each stands."""
         found: dict[str, int] = {}
         for match in re.finditer(r"[A-ZÀ-Ž][A-Za-zÀ-ž]+", text):
-            name = self._first.get(match.group().lower())
+            name = self._named(match.group().lower())
             if name is not None:
                 found.setdefault(name, match.start())
         return list(found.items())
@@ -42,9 +52,23 @@ class Roster:
             before, after = text[:at].rstrip(), text[at:].split(" ", 1)
             word = after[0]
             opens = not before or bool(_OPENERS.fullmatch(before))
-            if (opens and word.endswith((",", ".", "?", "!", ":"))) or (before.endswith(",") and not word.isalpha()):
+            called = (opens and word.endswith((",", ".", "?", "!", ":"))) or (
+                before.endswith(",") and not word.isalpha()
+            )
+            if called or (opens and _YOU_NEXT.match(text[at:])) or _YOU_BEFORE.search(before):
                 return name
         return None
+
+    def _named(self, word: str) -> str | None:
+        """The person whose first name a word is, or was heard as: `milo` of Milos."""
+        if word in self._first:
+            return self._first[word]
+        if len(word) < SHORTEST_HEARD:
+            return None
+        key = self._sounds.get(metaphone(word)) or next((k for k in self._first if k == f"{word}s"), None)
+        if key is None or jaro_winkler_similarity(word, key) < HEARD_ALIKE:
+            return None
+        return self._first[key]
 
 
 def is_label(speaker: str) -> bool:
