@@ -64,7 +64,7 @@ class TestTemplates:
         action = next(e for e in desk.record(meeting)["minutes"]["lines"] if e["kind"] == "action")
         desk.client.put(f"/api/meetings/{meeting}/lines/{action['id']}", {"text": "Ask the yard at Hollin Bay."})
         record = shape(desk, meeting, template=made["key"]).json
-        assert record["minutes"]["template"] == made["key"]
+        assert (record["minutes"]["template"], record["meeting"]["kind"]) == (made["key"], "Boats")
         told = sections(record)
         assert "Ask the yard at Hollin Bay." in told["Tasks"], "what a person wrote was lost"
         assert [text for text in told["Lifts"] if "hired lifts" in text]

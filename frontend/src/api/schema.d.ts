@@ -1495,18 +1495,18 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** MeetingOut */
+        /**
+         * MeetingOut
+         * @description `kind` is the name of the meeting's template.
+         */
         MeetingOut: {
             /** Duration */
             duration: number | null;
             /** Id */
             id: string;
             job: components["schemas"]["JobOut"] | null;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "general meeting" | "stand-up" | "client call" | "interview" | "one-to-one" | "training" | "committee";
+            /** Kind */
+            kind: string;
             /** Lines */
             lines: number;
             /** People */

@@ -62,11 +62,12 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
         row = get_minutes(db, meeting.id)
         if row is None:
             raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
-        minutes = minutes_out(row, names, template_of(db, meeting).key)
+        template = template_of(db, meeting)
+        minutes = minutes_out(row, names, template.key)
         minutes.lines = [line for line in minutes.lines if line.thrown_out is None]
         if form.endswith("json"):
             return [minutes.model_dump_json(indent=1)]
-        written = _written(meeting, transcript, minutes)
+        written = _written(meeting, template.template.name, transcript, minutes)
         writers = {"opml": write_opml, "html": write_html, "md": write_markdown}
         return writers[form.rsplit(".", 1)[1]](written)
     if form == "voices.rttm":
@@ -82,10 +83,10 @@ def _parts(db: Session, meeting: Meeting, form: str) -> Iterable[str]:
     return writer(transcript)
 
 
-def _written(meeting: Meeting, transcript: Transcript, minutes: MinutesOut) -> WrittenMinutes:
+def _written(meeting: Meeting, kind: str, transcript: Transcript, minutes: MinutesOut) -> WrittenMinutes:
     begun = meeting.starts_at.astimezone(zone(meeting.time_zone))
     facts = (
-        f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(transcript.duration)} long, {meeting.kind}",
+        f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(transcript.duration)} long, {kind}",
         "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),
     )
     lines = tuple(_line(line, transcript) for line in minutes.lines)
@@ -97,7 +98,7 @@ def _written(meeting: Meeting, transcript: Transcript, minutes: MinutesOut) -> W
 
 def _line(line: LineOut, transcript: Transcript) -> WrittenLine:
     due = f"{line.due:%a} {line.due.day} {line.due:%b %Y}" if line.due else ""
-    times = tuple(short_clock(e.start) for e in line.evidence if not e.of_answer)
+    times = tuple(dict.fromkeys(short_clock(e.start) for e in line.evidence if not e.of_answer))
     return WrittenLine(
         line.kind,
         line.text,

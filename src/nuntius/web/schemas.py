@@ -186,9 +186,11 @@ class UploadOut(Wire):
 
 
 class MeetingOut(Wire):
+    """`kind` is the name of the meeting's template."""
+
     id: str
     title: str
-    kind: Kind
+    kind: str
     starts_at: datetime
     time_zone: str
     people: list[str]

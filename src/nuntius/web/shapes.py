@@ -59,7 +59,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
     return s.MeetingOut(
         id=meeting.id,
         title=meeting.title,
-        kind=meeting.kind,  # type: ignore[arg-type]
+        kind=template_of(session, meeting).template.name,
         starts_at=meeting.starts_at.astimezone(zone(meeting.time_zone)),
         time_zone=meeting.time_zone,
         people=[person.name for person in meeting.people],

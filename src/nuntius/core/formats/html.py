@@ -58,7 +58,7 @@ _PAGE = """<!doctype html>
 {% if line.kind == "question" %}<br>{{ line.answer or "The record holds no answer." }}{% endif %}
 {% if line.kind == "decision" and line.answer %}<br>Instead: {{ line.answer }}{% endif %}
 {% if line.kind == "need" %}<br>{{ line.answer or "Nothing was said to that." }}{% endif %}
-<span class="times">{{ line.passages | join(", ") }}</span></li>
+&#32;<span class="times">{{ line.passages | join(", ") }}</span></li>
 {% endfor %}
 </ul>
 {% endif %}

@@ -14,7 +14,7 @@ def written(title: str, facts: tuple[str, ...], transcript: Transcript, minutes:
 
 
 def _line(transcript: Transcript, line: Line) -> WrittenLine:
-    times = tuple(short_clock(transcript.turns[p.turn].words[p.first].start) for p in line.evidence)
+    times = tuple(dict.fromkeys(short_clock(transcript.turns[p.turn].words[p.first].start) for p in line.evidence))
     due = f"{line.due:%a} {line.due.day} {line.due:%b %Y}" if line.due else ""
     answer = line.answer.text if line.answer else ""
     speaker = transcript.turns[min(line.turns)].speaker
