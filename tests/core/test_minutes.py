@@ -347,3 +347,19 @@ class TestNamesInRecognisedTalk:
 
     def test_other_words_are_no_names(self) -> None:
         assert self.named(("Voice A", "Marine paint is dear. This is Tobermory paint."), ("Voice B", "It is.")) == {}
+
+
+def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:
+    _, minutes = made(
+        ("Maren", "Ines, will you write the questions?"),
+        ("Ines", "Happy to. When does the newsletter go out?"),
+        ("Tobias", "The eleventh of December. So I'd want them by the fourth."),
+    )
+    (action,) = [line for line in minutes.lines if line.kind == "action"]
+    assert action.due == date(2026, 12, 4)
+
+
+def test_a_task_asked_for_by_who_is_in_the_infinitive() -> None:
+    _, minutes = made(("Maren", "So, the grant. Douglas, who fills in the form?"), ("Douglas", "I will, by Friday."))
+    (action,) = [line for line in minutes.lines if line.kind == "action"]
+    assert action.text == "Fill in the form."

@@ -1,12 +1,20 @@
 """When an action is due: the day named with it, in its own sentence, its turn or the answers right behind it."""
 
+import calendar
+import re
 from collections.abc import Iterator
+from dataclasses import replace
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import SaidDate, said_dates
+from nuntius.core.language.en.dates import MONTHS, SaidDate, said_dates
+from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 
+BARE_NTH = re.compile(
+    rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
+)  # a day of a month that is not named
+NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BARE_DAY = 4  # words of a sentence that names a day and little else
@@ -34,7 +42,20 @@ def in_sentence(scene: Scene, sentence: Sentence) -> SaidDate | None:
     pressing = [
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
-    return next(iter([*pressing, *found]), None)
+    chosen = next(iter([*pressing, *found]), None)
+    return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
+
+
+def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
+    """A bare `the fourth` in the month that was named right before: `Eleventh of December. I want them by the fourth.`"""
+    earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
+    before = said_dates(" ".join([*earlier, sentence.text[: item.start]]), scene.facts.day)
+    named = next((day for day in reversed(before) if NAMES_MONTH.search(day.said)), None)
+    if named is None:
+        return item
+    last = calendar.monthrange(named.day.year, named.day.month)[1]
+    day = named.day.replace(day=min(item.day.day, last))
+    return replace(item, day=day) if day >= scene.facts.day else item
 
 
 def _of_event(text: str, item: SaidDate) -> bool:

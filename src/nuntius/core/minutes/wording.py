@@ -96,8 +96,15 @@ def task(sentence: Sentence, requested: bool) -> str:
     for head in heads:
         match = head.search(text)
         if match and (rest := _trimmed(text[match.end() :])):
-            return _framed(rest)
+            return _framed(_bare(sentence, rest))
     return ""
+
+
+def _bare(sentence: Sentence, task: str) -> str:
+    """A task that begins with a verb in the third person, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
+    first, _, rest = task.partition(" ")
+    verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
+    return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
 
 
 def order(text: str) -> str:
