@@ -125,7 +125,7 @@ def test_a_question_is_kept_and_put_at_one_touch(page: Page) -> None:
     dialog.get_by_label("Question").fill("Which boat needs the part?")
     dialog.get_by_role("button", name="Ask").click()
     dialog.get_by_role("button", name="Keep this question").click()
-    ready = dialog.get_by_role("group", name="Ready questions")
+    ready = dialog.get_by_role("group", name="Ready to ask")
     expect(ready.get_by_role("button", name="Which boat needs the part?")).to_be_visible()
     ready.get_by_role("button", name="Which boat needs the part?").focus()
     page.keyboard.press("Delete")

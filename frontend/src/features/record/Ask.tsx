@@ -38,7 +38,7 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
           <Button type="submit" variant="contained" disabled={!question.trim() || asked.isPending}>Ask</Button>
         </Box>
         {ready && (
-          <Box role="group" aria-label="Ready questions" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, mt: 1.5 }}>
+          <Box role="group" aria-label="Ready to ask" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, mt: 1.5 }}>
             {ready.template.map((text) => <Chip key={text} size="small" variant="outlined" label={text} onClick={() => put(text)} />)}
             {ready.kept.map(({ id, text }) => <Chip key={id} size="small" variant="outlined" label={text} onClick={() => put(text)} onDelete={() => forget.mutate(id)} />)}
           </Box>
