@@ -19,7 +19,7 @@ _PAGE = """<!doctype html>
   h2 { font-size: 13pt; margin: 1.6em 0 .4em; padding-bottom: .15em; border-bottom: .75pt solid #1e2a2f; break-after: avoid; }
   h3 { font-size: 11pt; margin: 1.1em 0 .3em; break-after: avoid; }
   .facts { margin: 0; padding: 0; list-style: none; color: #3f4d52; }
-  ol, ul.lines { margin: .3em 0; padding-left: 1.5em; }
+  ul.lines { margin: .3em 0; padding-left: 1.5em; }
   li { margin: .35em 0; break-inside: avoid; }
   .times { color: #56646a; font-size: 9pt; white-space: nowrap; font-variant-numeric: tabular-nums; }
   .gone { text-decoration: line-through; }

@@ -99,7 +99,7 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
     counts: Counter[int] = Counter()
     kept: list[Line] = []
     for line in lines:
-        place = line.place if line.kind == "sought" else place_of(talk.transcript, template, line)
+        place = line.place if line.kind == "sought" else _place_of(talk.transcript, template, line)
         if place is None:
             continue
         most = template.sections[place].most if place < len(template.sections) else None
@@ -109,7 +109,7 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
     return tuple(kept)
 
 
-def place_of(transcript: Transcript, template: Template, line: Line) -> int | None:
+def _place_of(transcript: Transcript, template: Template, line: Line) -> int | None:
     """Number of the section of `template` that a line belongs to, None where none takes it."""
     turns = [transcript.turns[turn] for turn in sorted(line.turns)]
     said = " ".join((line.text, *(turn.text for turn in turns))).lower()

@@ -3,15 +3,16 @@
 import re
 
 
-def _cue(*patterns: str) -> re.Pattern[str]:
+def cue(*patterns: str) -> re.Pattern[str]:
+    """A pattern that any of these gives, in capitals or not."""
     return re.compile(rf"(?:{'|'.join(patterns)})", re.I)
 
 
-BACKCHANNEL = _cue(
+BACKCHANNEL = cue(
     r"^\W*(?:(?:mm+|mhm|mm[- ]?hm+|uh[- ]?huh|hm+|yeah|yep|yes|yup|ok|okay|right|sure|good|great|lovely|perfect|fine|"
     r"nice|huh|ah|oh|ouch|wow|thanks|thank you|exactly|true|understood|noted|nope|no|indeed|absolutely|of course|cheers)\W*)+$"
 )
-ASSENT = _cue(
+ASSENT = cue(
     r"^\W*(?:yes|yeah|yep|yup|sure|ok|okay|fine|agreed|agree|absolutely|of course|will do|no bother|no problem|"
     r"happy to|with pleasure|consider it done|done|good|great|perfect|lovely|sounds good|works for me|go on|"
     r"right|exactly|definitely|certainly|gladly|fair enough|can do|aye|me too|same here|i'm in|i can|i will|"
@@ -22,15 +23,15 @@ ASSENT = _cue(
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"\bi can live with (?:that|it)\b",
 )
-REFUSAL = _cue(
+REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
 )
-DISMISSED = _cue(
+DISMISSED = cue(
     r"\b(?:no need|you're all right|leave it|it'll keep|it can wait|don't bother|never mind|forget (?:it|that|i said)|"
     r"not now|don't worry about (?:it|that)|scrap that|that won't be necessary|already (?:done|sorted))\b"
 )
-CONDITIONAL = _cue(
+CONDITIONAL = cue(
     r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
     r"\b(?:suppose|supposing|imagine|unless)\b",
     r"\b(?:would|'d) have\b",
@@ -38,16 +39,16 @@ CONDITIONAL = _cue(
     r"\bwish\b",
     r"\bi(?:'d| would|) (?:never|rather|sooner)\b",
 )
-PAST = _cue(
+PAST = cue(
     r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
     r"\b(?:i|we|he|she|they)(?:'d|'ve| had| have) (?:already|just)\b",
 )
-INTENT = _cue(
+INTENT = cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
     r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
     r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
-PROMISE = _cue(  # binding only with a date or as an answer to a request
+PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi (?:can|could)\b",
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| want to| should| must| ought to)\b",
@@ -58,12 +59,12 @@ PROMISE = _cue(  # binding only with a date or as an answer to a request
     r"\bi'd \w+ (?:her|it|them|him)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
-WANTED_BY = _cue(
+WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
 )
-HAD_BY = _cue(r"\b(?:you|they)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
-BEFORE_THAT = _cue(r"\b(?:before|by) (?:then|that|it does)\b")
-GROUP_INTENT = _cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
+HAD_BY = cue(r"\b(?:you|they)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
+BEFORE_THAT = cue(r"\b(?:before|by) (?:then|that|it does)\b")
+GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
         "be",
@@ -104,7 +105,7 @@ EMPTY_VERBS = frozenset(
         "resign",
     ]
 )
-REQUEST = _cue(
+REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
     r"\bwould you mind\b",
     r"\bdo you want to\b",
@@ -115,7 +116,7 @@ REQUEST = _cue(
     r"\b(?:tell|ask|send|remind|ring|call|email|bring|give|get|put|write|check|book|make sure) .{2,40} (?:from|for) me\b",
     r"\b(?:how about|what about) you \w+ing\b",
 )
-UNTAKEN = _cue(
+UNTAKEN = cue(
     r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| to| please)\b",
     r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
@@ -124,11 +125,11 @@ UNTAKEN = _cue(
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
 )
-TAKING = _cue(
+TAKING = cue(
     r"\b(?:i'll|i will|i can|i could)\b",
     r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
-DECIDED = _cue(
+DECIDED = cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
     r"\b(?:it is|it's|is it),? then\b",
     r"\bthen it(?:'s| is)\b",
@@ -150,69 +151,69 @@ DECIDED = _cue(
     r"\bsame time\b.*\bnext\b",
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
 )
-VOTE = _cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
-OBJECTION = _cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
-DEFERRED = _cue(
+VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
+OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
+DEFERRED = cue(
     r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today)\b"
 )
-UNKNOWN = _cue(
+UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
 )
-RHETORICAL = _cue(
+RHETORICAL = cue(
     r"\b(?:who knows|what could possibly|who's going to argue|isn't it|aren't (?:they|we|you)|wasn't it|won't (?:it|they)|doesn't it|don't (?:they|you|we)|shall we|right|agreed|you know|can they|can we all|would you bet|how are you|is that a|remember that|can you believe|are you serious|don't you think)\s*\?+\s*$",
     r"^\W*(?:sorry|pardon|what|huh|really|yeah|okay|ok|right|yes|no|so|and|hm+|eh|is it|did they|have they|does it|do they|you what|seriously)\W*\?+\s*$",
     r"\b(?:any questions|can (?:people|everyone|everybody|you(?: all)?) (?:hear|see)|are we all (?:in|here)|is (?:everybody|everyone) (?:in|here)|shall we (?:start|begin|get|move|go)|can i (?:ask|say|just|add|come|do)|may i|how(?:'s| is) your (?:weather|weekend)|is there any (?:tea|coffee)|ready\?)\b",
 )
-SHIFT = _cue(
+SHIFT = cue(
     r"\b(?:let's move on|moving on|on to|next (?:up|item|one|thing|point)|one (?:more|last|other) thing|another thing|last thing|two more|one more|going back to|back to|turning to|which brings (?:us|me)|that brings|first (?:up|item|thing)|any other business|item (?:one|two|three|four|five|six|seven|eight|nine|\d+)|before we (?:go|finish|close)|can (?:i|we) (?:do|ask about|raise|talk about|come to)|shall we (?:start|turn|move|get)|let's (?:start|turn|get (?:started|going)|talk about|take|come to|look at|do the|go to|begin)|so the next|the other thing is|last but|to close|to finish|wrap up|right,? so|speaking of|question\.)\b"
 )
-OPENING = _cue(
+OPENING = cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
-FILLER = _cue(
+FILLER = cue(
     r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
-LEADING = _cue(
+LEADING = cue(
     r"^\W*(?:(?:so|and|but|well|yeah|yes|yep|okay|ok|right|oh|no|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
-PROPOSAL = _cue(
+PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"
     r"should we|can we|we could|we should|let's|make it|what if|i'd like to|so,? (?:\w+[- ]?\w*) or (?:\w+)|proposed|seconded)\b",
 )
-AGREEMENT_CALL = _cue(
+AGREEMENT_CALL = cue(
     r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b",
     r"[,.]\s+agreed\W*\?\W*$",
     r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour)\b",
 )
-WEIGHTY = _cue(
+WEIGHTY = cue(
     r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"
     r"risk|trouble|issue|wrong|broken|late|delay|cost|costs|price|budget|spent|left|short|missing|extra|plan|means|"
     r"depends|instead|first|last|biggest|main|important|never|always|every|all|none|safe|want|wants|wanted|agreed|ready|"
     r"confirmed|finished|done|start|starts|begins|runs out|closes|opens|limit|maximum|minimum|at least|at most|rule|law|"
     r"customer|client|complaint|change|changed|new|less|more than|nobody|whole)\b",
 )
-LIGHT = _cue(
+LIGHT = cue(
     r"\b(?:lovely|haha|ha|joke|funny|weather|tea|coffee|bless|gosh|heaven|lord|god|sorry|thanks|thank you|hello|hi|morning all|bye|cheers|hear me|muted?|angel|saint|star|brilliant|amazing)\b",
 )
-RISK = _cue(
+RISK = cue(
     r"\b(?:risk|worry|worried|worries|afraid|danger|problem is|might not|could fail|trouble is|obstacle|concern(?:ed)?)\b",
 )
-OPINION = _cue(
+OPINION = cue(
     r"\b(?:i think|i reckon|i guess|i suppose|i'd say|i feel|i don't think|i believe|i hope|in my view|honestly|to be (?:fair|honest)|personally|i wouldn't|i'd (?:love|want|rather))\b",
 )
-DEADLINE = _cue(
+DEADLINE = cue(
     r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline)\b",
 )
-PROCEDURE = _cue(  # what moves the meeting itself on
+PROCEDURE = cue(  # what moves the meeting itself on
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
     r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list|make a note|note that|take (?:that|this) (?:one )?offline|"
     r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing))\b",
 )
-ORDERED_NOW = _cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
-CAME_BACK = _cue(
+ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
+CAME_BACK = cue(
     r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) just (?:pulled|looked|found|checked|heard|sent|done))\b"
 )
 PRESSING = re.compile(

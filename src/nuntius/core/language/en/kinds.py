@@ -1,13 +1,8 @@
 """English cues of the kinds of line that only some templates ask for: needs, steps, surprise."""
 
-import re
+from nuntius.core.language.en.cues import cue
 
-
-def _cue(*patterns: str) -> re.Pattern[str]:
-    return re.compile(rf"(?:{'|'.join(patterns)})", re.I)
-
-
-NEED = _cue(
+NEED = cue(
     r"\b(?:we|i)(?:'d| would) (?:really |just |also |rather )?(?:need|want|like|prefer|love)\b",
     r"\bwe (?:really |just |also |do |only |still )?(?:need|want|must have|have to have|can't do without)\b",
     r"\bwhat (?:we|i) (?:really |actually )?(?:need|want)\b",
@@ -16,7 +11,7 @@ NEED = _cue(
     r"\b(?:is it possible|would it be possible|is there (?:a|any) way|can (?:it|they|you) also|could (?:it|they|you) also)\b",
     r"\bit(?:'s| is) important (?:to|for|that)\b",
 )
-OBJECTION = _cue(
+OBJECTION = cue(
     r"\btoo (?:expensive|dear|much|late|long|slow|small|big|heavy|short|dark|loud|high|low|risky|tight)\b",
     r"\b(?:that|it|this|which) (?:won't|doesn't|isn't going to|is not going to|can't|will not) (?:do|work|fit|help|be enough|last|hold)\b",
     r"\bi(?:'m| am) (?:a bit |rather |quite |still )?(?:worried|concerned|not happy|unhappy|not sure|uneasy|nervous)\b",
@@ -26,35 +21,31 @@ OBJECTION = _cue(
     r"\bwhat i (?:don't|do not) (?:want|like)\b",
     r"\b(?:last time|before) .{0,40}\b(?:broke|failed|late|wrong|leak\w*|fell)\b",
 )
-MET = _cue(
+MET = cue(
     r"\b(?:i|we)(?:'ll| will| can| could|'re going to|'ve already|'d)\b",
     r"\b(?:no problem|that's fine|of course|certainly|included|included in|already (?:in|done|there)|that's (?:in|covered)|comes with|guarantee\w*|can be done|you'll have|you'll get)\b",
     r"^\W*(?:yes|yeah|sure|absolutely|definitely)\b",
 )
-UNMET = _cue(
+UNMET = cue(
     r"^\W*(?:no|sorry|unfortunately|i'm afraid)\b",
     r"\b(?:can't|cannot|won't|not possible|impossible|unfortunately|i'm afraid|not before|not until|out of the question)\b",
 )
-INSTRUCTION = _cue(
-    r"^\W*(?:(?:so|okay|right|now|and|then|first(?: of all)?|second|third|next|after that|finally|last(?:ly)?|once .{3,40},)[,.]?\s+)*"
-    r"(?:you (?:then |just |now |always |simply |first )*(?:\w+)|(?:we|i) (?:then |always |first )(?:\w+))\b",
-)
-SEQUENCE = _cue(
+SEQUENCE = cue(
     r"^\W*(?:(?:so|okay|right|now|and)[,.]?\s+)*(?:first(?: of all)?|firstly|second(?:ly)?|third(?:ly)?|next|then|after that|finally|lastly|step \w+|once|when (?:it|that|the|you))\b",
     r"\byou (?:have to|need to|must|should|want to|then|just|always|can)\b",
     r"\bthe (?:first|second|third|next|last|final) (?:thing|step)\b",
 )
-WARNING = _cue(
+WARNING = cue(
     r"\b(?:never|make sure|be careful|careful|watch out|watch (?:that|for)|beware|mind (?:that|the|your)|do not|don't (?!you|we|worry|mind|know|think)|must not|mustn't|dangerous|whatever you do|important not to)\b",
 )
-EXCEPTION = _cue(
+EXCEPTION = cue(
     r"\b(?:unless|except|only if|the exception|if it (?:doesn't|won't|isn't|sticks|fails)|if that (?:doesn't|fails))\b"
 )
-SURPRISE = _cue(
+SURPRISE = cue(
     r"\b(?:really|seriously|that (?:much|many|little|late|long|few)|how (?:much|many)|as much as that|as many as that)\s*\?",
     r"\b(?:wow|blimey|good (?:grief|heavens|lord)|goodness|gosh|oh dear|ouch|you're (?:joking|kidding)|i (?:didn't|hadn't) (?:know|expect\w*|realise\w*)|more than (?:i|we) (?:thought|expected)|less than (?:i|we) (?:thought|expected)|i thought it (?:was|would be))\b",
 )
-AGAINST = _cue(
+AGAINST = cue(
     r"^\W*(?:no|hang on|wait|hold on|but)\b.{12,}",
     r"\bi (?:don't|do not) (?:agree|think (?:we|that|it|so)|like)\b|\bi(?:'m| am) against\b|\bi disagree\b|\bi object\b|\bi(?:'d| would) be against\b",
 )
