@@ -57,25 +57,28 @@ def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
     return mishearings(load_transcript(session, meeting.id), terms)
 
 
-def put_right_everywhere(session: Session, user: User, meeting: Meeting, term: str, heard: str) -> Change:
-    """Puts a term right wherever it was misheard like this in the meeting; the form is remembered. Raises NotFound."""
-    found = _found(session, meeting, term, heard)
-    add_term(session, user, term, [heard])
-    return put_term_right(session, user, meeting, term, heard, list(found.places))
-
-
-def refuse(session: Session, user: User, meeting: Meeting, term: str, heard: str) -> None:
-    """Remembers that a form is right as it is, and not this term. Raises NotFound."""
-    _found(session, meeting, term, heard)
-    row = add_term(session, user, term, [])
-    row.refused, row.heard = _with(row.refused, [heard]), [form for form in row.heard if form.lower() != heard.lower()]
-
-
-def _found(session: Session, meeting: Meeting, term: str, heard: str) -> Mishearing:
+def misheard(session: Session, meeting: Meeting, term: str, heard: str) -> Mishearing:
+    """A form of a meeting that may be this term. Raises NotFound."""
     found = next((each for each in found_in(session, meeting) if (each.term, each.heard) == (term, heard)), None)
     if found is None:
         raise NotFound()
     return found
+
+
+def put_right_everywhere(session: Session, user: User, meeting: Meeting, found: Mishearing) -> Change:
+    """Puts a term right wherever it was misheard like this in the meeting; the form is remembered.
+
+    Raises Conflict where the words there are others by now.
+    """
+    add_term(session, user, found.term, [found.heard])
+    return put_term_right(session, user, meeting, found.term, found.heard, list(found.places))
+
+
+def refuse(session: Session, user: User, found: Mishearing) -> None:
+    """Remembers that a form is right as it is, and not this term."""
+    row = add_term(session, user, found.term, [])
+    row.refused = _with(row.refused, [found.heard])
+    row.heard = [form for form in row.heard if form.lower() != found.heard.lower()]
 
 
 def _with(forms: list[str], more: list[str]) -> list[str]:

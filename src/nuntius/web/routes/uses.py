@@ -13,7 +13,7 @@ from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
-from nuntius.store.vocabulary import found_in, put_right_everywhere, refuse
+from nuntius.store.vocabulary import found_in, misheard, put_right_everywhere, refuse
 from nuntius.web import setup_schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.routes.setup import kept_questions
@@ -109,9 +109,11 @@ def _misheard(db: Session, meeting: Meeting) -> s.MishearingsOut:
 @api.post("/misheard", operation_id="putRight", responses={200: ChangedOut})
 def put_right(path: MeetingPath, body: s.PutRight) -> Response:
     """Puts a term right everywhere in this meeting and remembers the form; or remembers that the form is right."""
+    with installation().database.read() as db:  # looking through hours of talk must not hold up who writes
+        found = misheard(db, get_meeting(db, me(), path.meeting_id), body.term, body.heard)
     with installation().database.write() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
         if not body.right:
-            refuse(db, me(), meeting, body.term, body.heard)
+            refuse(db, me(), found)
             return answer(changed_out(db, meeting, me(), None))
-        return answer(changed_out(db, meeting, me(), put_right_everywhere(db, me(), meeting, body.term, body.heard)))
+        return answer(changed_out(db, meeting, me(), put_right_everywhere(db, me(), meeting, found)))
