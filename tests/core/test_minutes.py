@@ -6,7 +6,7 @@ import pytest
 
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.formats.json_ import minutes_json
-from nuntius.core.inquiry.inquire import inquire
+from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes
@@ -212,6 +212,20 @@ class TestInquiry:
         reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "Which insurer covers the lighthouse museum?")
         assert not reply.found
         assert reply.evidence == ()
+        assert reply.nearest  # what to look at instead
+
+    def test_a_question_can_be_put_to_one_voice_alone(self) -> None:
+        spoken = talk(*self.ROWS)
+        within = turns_within(spoken, MAREN)
+        assert within == {0, 2}
+        reply = inquire(spoken, MeetingFacts(TUESDAY, PEOPLE), "What do the hired lifts cost?", within)
+        assert {p.turn for p in (*reply.evidence, *reply.nearest)} <= within
+
+    def test_a_question_can_be_put_to_a_stretch_of_time(self) -> None:
+        spoken = talk(*self.ROWS)
+        begin, end = spoken.turns[3].start, spoken.turns[3].end
+        assert turns_within(spoken, start=begin, end=end) == {3}
+        assert turns_within(spoken) is None
 
 
 @pytest.mark.parametrize(

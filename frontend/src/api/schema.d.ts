@@ -1897,10 +1897,28 @@ export interface components {
             /** Term */
             term: string;
         };
-        /** Question */
+        /**
+         * Question
+         * @description Put to the whole record, or to what one voice said, or to a stretch of it (seconds from the meeting's start).
+         */
         Question: {
+            /**
+             * End
+             * @default null
+             */
+            end: number | null;
             /** Question */
             question: string;
+            /**
+             * Speaker
+             * @default null
+             */
+            speaker: string | null;
+            /**
+             * Start
+             * @default null
+             */
+            start: number | null;
         };
         /** QuestionOut */
         QuestionOut: {
@@ -1970,12 +1988,17 @@ export interface components {
             /** Peak */
             peak: number | null;
         };
-        /** ReplyOut */
+        /**
+         * ReplyOut
+         * @description `nearest` are passages to look at where the record holds no answer.
+         */
         ReplyOut: {
             /** Answer */
             answer: string | null;
             /** Found */
             found: boolean;
+            /** Nearest */
+            nearest: components["schemas"]["Passage"][];
             /** Passages */
             passages: components["schemas"]["Passage"][];
         };

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
+from nuntius.core.inquiry.inquire import Reply
 from nuntius.core.live.agenda import suggested
 from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
 from nuntius.core.live.floor import LiveFloor, live_floor
@@ -137,6 +138,16 @@ def brief_out(brief: Brief, transcript: Transcript) -> r.BriefOut:
 def _statement(statement: Statement, transcript: Transcript) -> r.BriefLine:
     passages = [passage_out(p, transcript) for p in statement.evidence]
     return r.BriefLine(text=statement.text, nobody=statement.nobody, passages=passages)
+
+
+def reply_out(reply: Reply, transcript: Transcript) -> s.ReplyOut:
+    """What was made of a question, with its passages."""
+    return s.ReplyOut(
+        found=reply.found,
+        answer=reply.text or None,
+        passages=[passage_out(p, transcript) for p in reply.evidence],
+        nearest=[passage_out(p, transcript) for p in reply.nearest],
+    )
 
 
 def passage_out(passage: Passage, transcript: Transcript) -> s.Passage:

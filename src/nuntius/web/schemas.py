@@ -136,7 +136,12 @@ class Stretch(Wire):
 
 
 class Question(Wire):
+    """Put to the whole record, or to what one voice said, or to a stretch of it (seconds from the meeting's start)."""
+
     question: str = Field(min_length=1, max_length=500)
+    speaker: str | None = Field(default=None, max_length=200)
+    start: float | None = Field(default=None, ge=0)
+    end: float | None = Field(default=None, ge=0)
 
 
 # --- answers ---
@@ -379,9 +384,12 @@ class Passage(Wire):
 
 
 class ReplyOut(Wire):
+    """`nearest` are passages to look at where the record holds no answer."""
+
     found: bool
     answer: str | None
     passages: list[Passage]
+    nearest: list[Passage]
 
 
 class Health(Wire):

@@ -1,14 +1,28 @@
-import { Alert, Box, Button, Chip, Dialog, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
+import { Alert, Box, Button, Chip, Dialog, DialogContent, DialogTitle, MenuItem, TextField, Typography } from "@mui/material";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 
-import { body, bodyAs, client, sentenceOf } from "../../api/client";
+import { body, bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { clock } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
 
-/** A question put to the record: an answer with its passages, or the word that the record holds none. */
-export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; open: boolean; onClose: () => void; onPlay: (start: number, end: number) => void }) {
+type Passage = Schemas["Passage"];
+
+interface Asking {
+  meetingId: string;
+  voices: string[];
+  chapters: { title: string; start: number; end: number }[];
+  open: boolean;
+  onClose: () => void;
+  onPlay: (start: number, end: number) => void;
+}
+
+/** A question put to the record, one voice or one chapter: an answer with its passages, or the word that there is none. */
+export function Ask({ meetingId, voices, chapters, open, onClose, onPlay }: Asking) {
   const [question, setQuestion] = useState("");
+  const [voice, setVoice] = useState("");
+  const [chapter, setChapter] = useState("");
+  const within = chapters[Number(chapter || "-1")];
   const queries = useQueryClient();
   const ready = useQuery({
     queryKey: ["questions", meetingId], enabled: open,
@@ -22,7 +36,7 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
     asked.mutate(text);
   };
   const asked = useMutation({
-    mutationFn: (text: string) => body(client.POST("/api/meetings/{meeting_id}/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text } })),
+    mutationFn: (text: string) => body(client.POST("/api/meetings/{meeting_id}/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text, speaker: voice || null, start: within?.start ?? null, end: within?.end ?? null } })),
   });
   const isReady = [...(ready?.template ?? []), ...(ready?.kept.map((each) => each.text) ?? [])].some((text) => text === asked.variables);
   const send = (event: FormEvent) => {
@@ -37,6 +51,16 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
           <TextField size="small" fullWidth autoFocus label="Question" value={question} onChange={(e) => setQuestion(e.target.value)} slotProps={{ htmlInput: { maxLength: 500 } }} />
           <Button type="submit" variant="contained" disabled={!question.trim() || asked.isPending}>Ask</Button>
         </Box>
+        <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
+          <TextField select size="small" fullWidth label="Said by" value={voice} onChange={(e) => setVoice(e.target.value)} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+            <MenuItem value="">Anybody</MenuItem>
+            {voices.map((name) => <MenuItem key={name} value={name}>{name}</MenuItem>)}
+          </TextField>
+          <TextField select size="small" fullWidth label="Chapter" value={chapter} onChange={(e) => setChapter(e.target.value)} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+            <MenuItem value="">The whole meeting</MenuItem>
+            {chapters.map((each, i) => <MenuItem key={each.start} value={String(i)}>{each.title}</MenuItem>)}
+          </TextField>
+        </Box>
         {ready && (
           <Box role="group" aria-label="Ready to ask" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, mt: 1.5 }}>
             {ready.template.map((text) => <Chip key={text} size="small" variant="outlined" label={text} onClick={() => put(text)} />)}
@@ -47,20 +71,29 @@ export function Ask({ meetingId, open, onClose, onPlay }: { meetingId: string; o
           {asked.isPending && <Typography color="textSecondary">Looking through what was said …</Typography>}
           {asked.error && <Alert severity="error" variant="outlined">{sentenceOf(asked.error)}</Alert>}
           {asked.data && !isReady && <Button size="small" sx={{ float: "right" }} disabled={keep.isPending} onClick={() => keep.mutate(asked.variables)}>Keep this question</Button>}
-          {asked.data && !asked.data.found && <Typography>The record does not hold that.</Typography>}
+          {asked.data && !asked.data.found && (
+            <>
+              <Typography sx={{ mb: 1.5 }}>The record does not seem to hold that.{asked.data.nearest.length > 0 && " What comes nearest:"}</Typography>
+              <Passages passages={asked.data.nearest} onPlay={onPlay} />
+            </>
+          )}
           {asked.data?.found && (
             <>
               <Typography sx={{ fontFamily: SERIF, mb: 1.5 }}>{asked.data.answer}</Typography>
-              {asked.data.passages.map((p) => (
-                <Box key={p.turn} sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1.5, py: 0.5, borderTop: 1, borderColor: "divider" }}>
-                  <Button size="small" sx={{ minWidth: 0, p: 0, alignSelf: "start" }} onClick={() => onPlay(p.start, p.end)}>{clock(p.start)}</Button>
-                  <Typography variant="body2"><b>{p.speaker}</b> {p.quote}</Typography>
-                </Box>
-              ))}
+              <Passages passages={asked.data.passages} onPlay={onPlay} />
             </>
           )}
         </Box>
       </DialogContent>
     </Dialog>
   );
+}
+
+function Passages({ passages, onPlay }: { passages: Passage[]; onPlay: (start: number, end: number) => void }) {
+  return passages.map((p) => (
+    <Box key={p.turn} sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1.5, py: 0.5, borderTop: 1, borderColor: "divider" }}>
+      <Button size="small" sx={{ minWidth: 0, p: 0, alignSelf: "start" }} onClick={() => onPlay(p.start, p.end)}>{clock(p.start)}</Button>
+      <Typography variant="body2"><b>{p.speaker}</b> {p.quote}</Typography>
+    </Box>
+  ));
 }

@@ -171,7 +171,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       {opened === "misheard" && (
         <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
       )}
-      <Ask meetingId={meeting.id} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
+      <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );
 }

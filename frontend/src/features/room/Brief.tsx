@@ -75,7 +75,7 @@ function Row({ text, times, nobody, onShow }: { text: string; times: number[]; n
 function AskLive({ meetingId, onShow }: { meetingId: string; onShow: (at: number) => void }) {
   const [question, setQuestion] = useState("");
   const asked = useMutation({
-    mutationFn: (text: string) => body<Schemas["ReplyOut"]>(client.POST("/api/meetings/{meeting_id}/room/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text } })),
+    mutationFn: (text: string) => body<Schemas["ReplyOut"]>(client.POST("/api/meetings/{meeting_id}/room/inquiry", { params: { path: { meeting_id: meetingId } }, body: { question: text, speaker: null, start: null, end: null } })),
   });
   const send = (event: FormEvent) => {
     event.preventDefault();
@@ -88,7 +88,11 @@ function AskLive({ meetingId, onShow }: { meetingId: string; onShow: (at: number
         <Button type="submit" disabled={!question.trim() || asked.isPending}>Ask</Button>
       </Box>
       {asked.error && <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>{sentenceOf(asked.error)}</Alert>}
-      {asked.data && !asked.data.found && <Typography sx={{ mt: 1 }}>Not said so far.</Typography>}
+      {asked.data && !asked.data.found && (
+        <Box sx={{ mt: 1 }}>
+          <Row text={asked.data.nearest.length ? "Not said so far. Nearest to it:" : "Not said so far."} times={asked.data.nearest.map((p) => p.start)} onShow={onShow} />
+        </Box>
+      )}
       {asked.data?.found && <Box sx={{ mt: 1 }}><Row text={asked.data.answer ?? ""} times={asked.data.passages.map((p) => p.start)} onShow={onShow} /></Box>}
     </>
   );

@@ -95,4 +95,5 @@ def reply_json(transcript: Transcript, reply: Reply) -> dict[str, Any]:
         "found": reply.found,
         "answer": reply.text or None,
         "evidence": evidence_json(transcript, reply.evidence),
+        "nearest": evidence_json(transcript, reply.nearest),
     }

@@ -41,6 +41,20 @@ class Asked:
         there = frozenset().union(*(self.held[turn] for turn in turns))
         return sum(self.words[word] for word in there) / total if total else 0.0
 
+    @property
+    def seldom(self) -> str:
+        """The word of the question that the talk holds least often; empty where it has none that counts."""
+        return max(self.words, key=lambda word: self.words[word], default="")
+
+    @property
+    def names_something(self) -> bool:
+        """Whether a name or another capitalised word stands inside the question."""
+        return bool(re.search(r"\s[A-Z]", self.text))
+
+    def is_said(self, word: str) -> bool:
+        """Whether any turn holds this word of the question."""
+        return any(word in there for there in self.held)
+
     def fits(self, talk: Scene, text: str) -> bool:
         """Whether a passage holds the kind of thing asked for."""
         if self.wants == "count":

@@ -14,42 +14,67 @@ from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
 FOUND = 0.5  # likelihood that the best passage answers at all, below which the record is said to hold nothing
-CLOSE = 0.25  # share of the best passage's likelihood that a further one needs
-MOST = 6  # turns that an answer is built around
-LONGEST = 8  # turns of all its passages
+CLOSE = 0.15  # share of the best passage's likelihood that a further one needs
+MOST = 8  # turns that an answer is built from
+WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
+NEAREST = 3  # turns shown where the record holds no answer
 SENTENCES = 4  # of an answer
 LEAST_SAID = 2  # words of a sentence of it, where there are others
 
 
 @dataclass(frozen=True, slots=True)
 class Reply:
-    """`found` says whether the record holds an answer; `evidence` is what it was made from."""
+    """`found` says whether the record holds an answer; `evidence` is what it was made from.
+
+    `nearest` are the passages that come nearest where it holds none: not an answer, but what to look at.
+    """
 
     found: bool
     text: str
     evidence: tuple[Passage, ...]
+    nearest: tuple[Passage, ...] = ()
 
 
 NOTHING = Reply(False, "", ())
 
 
-def inquire(transcript: Transcript, facts: MeetingFacts, question: str) -> Reply:
-    """Answers `question` from the record; NOTHING where it does not hold one."""
+def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: frozenset[int] | None = None) -> Reply:
+    """Answers `question` from the record; NOTHING where it does not hold one.
+
+    `within` are the turns that may answer, for a question put to one voice or a stretch of time; None means all.
+    """
     talk = scene(transcript, facts)
-    if not talk.sentences or not question.strip():
+    if not talk.sentences or not question.strip() or within == frozenset():
         return NOTHING
     put = asked(talk, question)
     signs = passage_signs(talk, put)
     likely = judges.judges()["passage"].of(signs)
+    if within is not None:
+        likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
+    order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
     if float(judges.judges()["found"].of(found_signs(put, signs, likely)[None])[0]) < FOUND:
-        return NOTHING
+        return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []
-    order = np.argsort(-likely, kind="stable")
-    for turn in order[:MOST]:
+    for rank, turn in enumerate(order[:MOST]):
         if likely[turn] >= CLOSE * likely[order[0]]:
-            turns += [t for t in _exchange(talk, int(turn)) if t not in turns]
-    turns = sorted(turns[:LONGEST])
+            together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
+            turns += [t for t in together if t not in turns]
+    turns = sorted(turns[:MOST])
     return Reply(True, _answer(talk, put, turns), tuple(talk.whole(t) for t in turns))
+
+
+def turns_within(
+    transcript: Transcript, speaker: str | None = None, start: float | None = None, end: float | None = None
+) -> frozenset[int] | None:
+    """Turns of one voice, or that touch a stretch (seconds); None where neither is asked for, which means all."""
+    if speaker is None and start is None and end is None:
+        return None
+    first, last = start or 0.0, float("inf") if end is None else end
+    return frozenset(
+        number
+        for number, turn in enumerate(transcript.turns)
+        if speaker in (None, turn.speaker) and turn.end > first and turn.start < last
+    )
 
 
 def _exchange(talk: Scene, turn: int) -> list[int]:

@@ -15,8 +15,12 @@ PASSAGE_SIGNS = (
     "worth", "action and who", "decision and which", "figure and count",
 )  # fmt: skip
 OF_BEST = ("nearest sentence", "near with neighbours", "words", "words beside", "words before", "fits")
+OF_ALL = ("nearest sentence", "words", "words beside", "fits and words beside")
+FEW = 5  # turns that are looked at together
 FOUND_SIGNS = (
-    "best", *OF_BEST, "never said", "lead", *(f"wants {kind}" for kind in WANTS), *(f"wants {kind}, fits" for kind in WANTS),
+    "best", *OF_BEST, *(f"highest {name}" for name in OF_ALL), "five likeliest", "five nearest", "nearest stands out",
+    "never said", "seldom word said", "names something", *(f"wants {kind}" for kind in WANTS),
+    *(f"wants {kind}, fits" for kind in WANTS), *(f"wants {kind}, words beside" for kind in WANTS),
 )  # fmt: skip
 
 
@@ -48,14 +52,17 @@ def passage_signs(talk: Scene, asked: Asked) -> NDArray[np.float32]:
 
 def found_signs(asked: Asked, signs: NDArray[np.float32], likely: Likely) -> NDArray[np.float32]:
     """Signs of whether the likeliest turn answers the question at all, shape (FOUND_SIGNS,)."""
-    best = int(np.argmax(likely))
-    of_best = {name: float(signs[best][PASSAGE_SIGNS.index(name)]) for name in OF_BEST}
-    rest = [float(p) for turn, p in enumerate(likely) if abs(turn - best) > BESIDE]
-    never = 1 - asked.cover(range(len(asked.held)))
-    lead = float(likely[best]) - max(rest, default=0.0)
-    kinds = [float(asked.wants == kind) for kind in WANTS]
-    fitting = [of_best["fits"] * kind for kind in kinds]
-    return np.array([float(likely[best]), *of_best.values(), never, lead, *kinds, *fitting], np.float32)
+    best = signs[int(np.argmax(likely))]
+    of_best = {name: float(best[PASSAGE_SIGNS.index(name)]) for name in OF_BEST}
+    highest = [float(signs[:, PASSAGE_SIGNS.index(name)].max()) for name in OF_ALL]
+    near = np.sort(asked.near)[::-1]
+    apart = float(near[0] - near.mean()) / (float(near.std()) or 1.0) / FEW
+    kinds = np.array([float(asked.wants == kind) for kind in WANTS])
+    return np.array([
+        float(likely.max()), *of_best.values(), *highest, float(np.sort(likely)[-FEW:].sum()), float(near[:FEW].mean()), apart,
+        1 - asked.cover(range(len(asked.held))), float(asked.is_said(asked.seldom)), float(asked.names_something),
+        *kinds, *(kinds * of_best["fits"]), *(kinds * of_best["words beside"]),
+    ], np.float32)  # fmt: skip
 
 
 def _highest(of_sentences: Likely, numbers: list[list[int]]) -> list[float]:

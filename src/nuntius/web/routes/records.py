@@ -7,7 +7,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.inquiry.inquire import inquire
+from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.jobs.steps import write_anew
 from nuntius.store import changes
 from nuntius.store.cutting import cut_record
@@ -21,7 +21,7 @@ from nuntius.store.transcripts import load_transcript
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
-from nuntius.web.room_shapes import passage_out
+from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out
@@ -132,9 +132,8 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
         transcript, facts = load_transcript(db, meeting.id), facts_of(db, meeting)
-    reply = inquire(transcript, facts, body.question)
-    passages = [passage_out(p, transcript) for p in reply.evidence]
-    return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
+    within = turns_within(transcript, body.speaker, body.start, body.end)
+    return answer(reply_out(inquire(transcript, facts, body.question, within), transcript))
 
 
 def _recording(db: Session, meeting_id: str) -> Recording:

@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.inquiry.inquire import inquire
+from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.live.brief import brief
 from nuntius.demonstration import play
@@ -22,7 +22,7 @@ from nuntius.store.models import Meeting, Room, StillPicture, Workspace
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
-from nuntius.web.room_shapes import board_out, brief_out, line_out, passage_out, speech_out, voice_ids
+from nuntius.web.room_shapes import board_out, brief_out, line_out, reply_out, speech_out, voice_ids
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import zone
 
@@ -199,9 +199,8 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     with installation().database.read() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
         transcript, facts = live_so_far(db, room), notes.facts_of(db, meeting)
-    reply = inquire(transcript, facts, body.question)
-    passages = [passage_out(p, transcript) for p in reply.evidence]
-    return answer(s.ReplyOut(found=reply.found, answer=reply.text or None, passages=passages))
+    within = turns_within(transcript, body.speaker, body.start, body.end)
+    return answer(reply_out(inquire(transcript, facts, body.question, within), transcript))
 
 
 @api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: s.PictureOut})

@@ -7,8 +7,8 @@ COMMON = frozenset(
     "take give use want need will would".split()
 )
 WANTS = {  # the first that fits says what kind of thing is asked for
-    "name": r"\b(?:what (?:is|was|are) .*\b(?:names?|called)|which (?:firm|company|bank|shop|school|street|person|client|supplier|town|hotel)\w*|what .* called)\b",
-    "count": r"\bhow (?:many|much|long|far|old|big|large|late|often|high|deep|tall|heavy|loud|likely|slow|fast)\b|\b(?:cost|price|fee|come to|amount|share)\b",
+    "name": r"\b(?:what (?:is|was|are) .*\b(?:names?|called)|which (?:\w+ )?(?:firm|company|bank|shop|school|street|person|client|supplier|town|hotel|insurer|council|brand|make)\w*|what .* called)\b",
+    "count": r"\bhow (?:many|much|long|far|old|big|large|late|often|high|deep|tall|heavy|loud|likely|slow|fast)\b|\b(?:cost|costs|price|fee|come to|amount|share)\b|\bwhat\b.*\b(?:rate|number|code|percentage|salary|age|weight|length|height|depth|temperature|budget|discount|total|address)\b",
     "when": r"\b(?:when|until when|by when|since when|how soon|what (?:day|time|date)|which (?:day|month|week|date)|in which month|by what date)\b",
     "why": r"\bwhy\b|\bwhat .*\b(?:reason|made|cause)\b",
     "who": r"\b(?:who|whose|whom)\b",
