@@ -78,6 +78,21 @@ def _stream_engine() -> "StreamEngine":
     return StreamEngine()
 
 
+@cache
+def minutes_ready() -> None:
+    """Loads what the minutes are made with, once a process: the first ones of a meeting are then as quick as the next."""
+    from datetime import date
+
+    from nuntius.core.minutes.build import make_minutes
+    from nuntius.core.minutes.line import MeetingFacts
+    from nuntius.core.transcript.transcript import in_order
+    from nuntius.core.transcript.turn import Turn
+    from nuntius.core.transcript.word import spread
+
+    words = spread("Agreed, I'll send the new plan to Ann by Friday. What will it cost?", 0.0, 5.0)
+    make_minutes(in_order([Turn("A", words)]), MeetingFacts(date(2026, 1, 5)))
+
+
 def live_voices(settings: Settings) -> "LiveVoices | None":
     """What tells voices apart while a meeting runs; nothing beside a script."""
     if settings.recogniser == "scripted":

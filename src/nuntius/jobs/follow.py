@@ -55,6 +55,7 @@ class Follower:
         """Follows until the recording has ended, or the process is to end."""
         voices = Thread(target=self._guarded, args=(self._tell_voices,), daemon=True)
         voices.start()
+        Thread(target=engines.minutes_ready, daemon=True).start()
         self._guarded(self._hear)
         voices.join()
 
