@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+from sklearn.ensemble import RandomForestClassifier
 from sklearn.linear_model import LogisticRegression
 
 import annotated
@@ -22,6 +23,7 @@ from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.minutes import judges
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.forest import LEAF
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.minutes.signs import ALL
@@ -29,8 +31,9 @@ from nuntius.core.naming import renamed, sure_names
 
 EXCHANGES = MEETINGS.parent / "exchanges.txt"
 TARGET = Path(judges.__file__).with_name("judges.json")
+BORDERS = TARGET.with_name("borders.json")
 STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
-BORDER_STRENGTH = 0.5
+TREES, LEAST_LEAF = 150, 4  # of the forest that judges borders; turns in each of its leaves
 PASSAGE_STRENGTH = 0.3
 FOUND_STRENGTH = 1.0
 HEART = 3  # words from which a sentence may be the heart of a decision or an action
@@ -47,7 +50,8 @@ class Examples:
     inputs: NDArray[np.float32]
     turns: NDArray[np.int64]
     labels: dict[str, NDArray[np.int64]]
-    inquiries: tuple["Inquiry", ...] = ()
+    talk: Scene | None = None
+    inquiries: tuple[tuple[str, list[int]], ...] = ()  # questions with the cues that answer them
     borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
     )
@@ -62,11 +66,15 @@ class Inquiry:
     right: NDArray[np.int64]
 
 
-def of_inquiry(talk: Scene, question: str, cues: Sequence[int]) -> Inquiry:
-    """A question with the cues that answer it; none where the record does not hold an answer."""
-    put = asked(talk, question)
-    right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], sorted(cues)).astype(int)
-    return Inquiry(put, passage_signs(talk, put), right)
+def of_inquiries(each: Examples, made: dict[str, judges.Judge]) -> list[Inquiry]:
+    """The questions put to a talk as they are looked at by the judges of its sentences."""
+    talk = each.talk
+    if talk is None:
+        return []
+    likely = {kind: made[kind].of(each.inputs) for kind in judges.KINDS}
+    numbers = [int(turn.cue or 0) for turn in talk.transcript.turns]
+    put = [(asked(talk, question), cues) for question, cues in each.inquiries]
+    return [Inquiry(a, passage_signs(talk, a, likely), np.isin(numbers, sorted(cues)).astype(int)) for a, cues in put]
 
 
 def of_meeting(meeting: Annotated) -> Examples:
@@ -83,8 +91,9 @@ def of_meeting(meeting: Annotated) -> Examples:
     wanted = {"action": cues["actions"], "decision": cues["decisions"], "question": asked, "worth": worth}
     first = [cue for cue, _ in meeting.chapters if cue > 1]
     right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], first).astype(int)
-    put = tuple(of_inquiry(talk, each["ask"], each["cues"]) for each in made["inquiries"])
-    return replace(_examples(meeting.name, talk, wanted), borders=(border_signs(talk), right), inquiries=put)
+    put = tuple((each["ask"], each["cues"]) for each in made["inquiries"])
+    examples = _examples(meeting.name, talk, wanted)
+    return replace(examples, borders=(border_signs(talk), right), talk=talk, inquiries=put)
 
 
 def of_exchanges() -> list[Examples]:
@@ -132,25 +141,34 @@ def fit(examples: Sequence[Examples], kind: str) -> judges.Judge:
     return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
-def fit_borders(examples: Sequence[Examples]) -> judges.Judge:
-    """The judge of what opens a chapter."""
+def fit_borders(examples: Sequence[Examples]) -> list[dict[str, Any]]:
+    """The trees that judge what opens a chapter, as they are kept."""
     parts = [each.borders for each in examples if each.borders is not None]
-    model = LogisticRegression(C=BORDER_STRENGTH, max_iter=3000)
+    model = RandomForestClassifier(TREES, min_samples_leaf=LEAST_LEAF, random_state=0)
     model.fit(np.vstack([signs for signs, _ in parts]), np.concatenate([right for _, right in parts]))
-    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+    trees = [each.tree_ for each in model.estimators_]
+    return [
+        {
+            "sign": np.maximum(tree.feature, LEAF).tolist(),
+            "most": [round(float(most), 4) for most in tree.threshold],
+            "left": tree.children_left.tolist(),
+            "right": tree.children_right.tolist(),
+            "likely": [round(float(value[0][1] / value[0].sum()), 3) for value in tree.value],
+        }
+        for tree in trees
+    ]
 
 
-def fit_passages(examples: Sequence[Examples]) -> judges.Judge:
+def fit_passages(inquiries: Sequence[Inquiry]) -> judges.Judge:
     """The judge of which turn answers a question, from the questions that the record can answer."""
-    put = [each for talk in examples for each in talk.inquiries if each.right.any()]
+    put = [each for each in inquiries if each.right.any()]
     model = LogisticRegression(C=PASSAGE_STRENGTH, max_iter=3000)
     model.fit(np.vstack([each.signs for each in put]), np.concatenate([each.right for each in put]))
     return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
-def fit_found(examples: Sequence[Examples], passage: judges.Judge) -> judges.Judge:
+def fit_found(put: Sequence[Inquiry], passage: judges.Judge) -> judges.Judge:
     """The judge of whether the record answers a question at all, from what the passages' judge makes of it."""
-    put = [each for talk in examples for each in talk.inquiries]
     looked_at = [found_signs(each.asked, each.signs, passage.of(each.signs)) for each in put]
     model = LogisticRegression(C=FOUND_STRENGTH, class_weight="balanced", max_iter=3000)
     model.fit(np.vstack(looked_at), [int(each.right.any()) for each in put])
@@ -159,9 +177,10 @@ def fit_found(examples: Sequence[Examples], passage: judges.Judge) -> judges.Jud
 
 def all_judges(examples: Sequence[Examples]) -> dict[str, judges.Judge]:
     """The judges of every kind from these examples."""
-    made = {kind: fit(examples, kind) for kind in judges.KINDS} | {"border": fit_borders(examples)}
-    made["passage"] = fit_passages(examples)
-    return made | {"found": fit_found(examples, made["passage"])}
+    made = {kind: fit(examples, kind) for kind in judges.KINDS}
+    inquiries = [inquiry for each in examples for inquiry in of_inquiries(each, made)]
+    made["passage"] = fit_passages(inquiries)
+    return made | {"found": fit_found(inquiries, made["passage"])}
 
 
 def main() -> None:
@@ -170,7 +189,8 @@ def main() -> None:
     kept: dict[str, Any] = {}
     for kind, judge in all_judges(examples).items():
         kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
-    TARGET.write_text(json.dumps({"signs": ALL, "border signs": BORDER_SIGNS, "judges": kept}) + "\n")
+    TARGET.write_text(json.dumps({"signs": ALL, "judges": kept}) + "\n")
+    BORDERS.write_text(json.dumps({"signs": BORDER_SIGNS, "trees": fit_borders(examples)}) + "\n")
     sys.stdout.write(f"{TARGET}: {sum(len(each.turns) for each in examples)} sentences\n")
 
 

@@ -47,7 +47,7 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if not talk.sentences or not question.strip() or within == frozenset():
         return NOTHING
     put = asked(talk, question)
-    signs = passage_signs(talk, put)
+    signs = passage_signs(talk, put, judges.judged(talk))
     likely = judges.judges()["passage"].of(signs)
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))

@@ -5,7 +5,7 @@ from numpy.typing import NDArray
 
 from nuntius.core.inquiry.asked import Asked
 from nuntius.core.language.en.wants import WANTS
-from nuntius.core.minutes.judges import Likely, judged
+from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.scene import Scene
 
 BESIDE = 3  # turns before a turn in which its subject may have been named
@@ -24,13 +24,16 @@ FOUND_SIGNS = (
 )  # fmt: skip
 
 
-def passage_signs(talk: Scene, asked: Asked) -> NDArray[np.float32]:
-    """Signs of each turn, shape (turns, PASSAGE_SIGNS), each between about 0 and 1."""
+def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArray[np.float32]:
+    """Signs of each turn, shape (turns, PASSAGE_SIGNS), each between about 0 and 1.
+
+    `judged` holds for each kind the likelihood of every sentence of the talk.
+    """
     count = len(talk.by_turn)
     numbers = [[talk.index[s.turn, s.first] for s in turn] for turn in talk.by_turn]
     sums = np.array([talk.vectors[turn].sum(0) for turn in numbers])
     near = _highest(asked.near, numbers)
-    likely = {kind: _highest(judged(talk)[kind], numbers) for kind in ("worth", "action", "decision")}
+    likely = {kind: _highest(judged[kind], numbers) for kind in ("worth", "action", "decision")}
     made = np.zeros((count, len(PASSAGE_SIGNS)), np.float32)
     for turn in range(count):
         around = range(max(0, turn - 1), min(count, turn + 2))

@@ -9,11 +9,11 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
-from nuntius.core.minutes.subjects import agenda_words, names_subject
+from nuntius.core.minutes.subjects import OPENING_SENTENCES, agenda_words, names_subject, subject_of
 from nuntius.core.minutes.titles import titles as titles_of
 
-THRESHOLD = 0.2  # likelihood from which a turn opens a chapter
-LEAST_TURNS = 4  # turns of a chapter
+THRESHOLD = 0.25  # likelihood from which a turn opens a chapter
+LEAST_TURNS = 3  # turns of a chapter
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
 
@@ -57,9 +57,14 @@ def chair(scene: Scene) -> str:
 BORDER_SIGNS = (
     "shift", "leads", "addressed", "leads addressed", "nominal", "leads nominal", "opening", "leads opening", "question",
     "leads question", "agenda", "leads agenda", "novelty", "novel nouns", "after light", "after assent", "after backchannel",
-    "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up",
+    "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up", "names", "leads names", "names unasked", "names what stays",
+    "names anew and goes on", "names anew and calls", "after a naming", "after a call", "wide novelty", "novelty peaks", "stays",
 )  # fmt: skip
+WIDE = 12  # turns on each side of a wide look
 MANY = 25  # words of a turn's opening that count as many
+SHORT = 8  # words of a turn that only calls on somebody
+STAYS = 2  # turns ahead that speak of a subject which is new and stays
+NAMING = 11  # signs of `_naming_row`
 LONG_PAUSE = 2.0  # seconds
 
 
@@ -67,13 +72,42 @@ def border_signs(scene: Scene) -> NDArray[np.float32]:
     """How much each turn sounds like moving on to another subject, shape (turns, BORDER_SIGNS), each 0 to about 1."""
     leader, agenda, changes = chair(scene), agenda_words(scene), novelty(scene)
     turns = range(len(scene.transcript.turns))
-    return np.array([_border_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
+    rows = np.array([_border_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
+    named = [subject_of(scene, turn) for turn in turns]
+    wide = novelty(scene, WIDE)
+    return np.hstack([rows, np.array([_naming_row(scene, t, leader, named, wide) for t in turns], np.float32)])
+
+
+def _naming_row(scene: Scene, turn: int, leader: str, named: list[str], wide: list[float]) -> list[float]:
+    """The signs of a turn that have to do with the subject that it names, and with a wide look around it."""
+    opening = scene.by_turn[turn][:OPENING_SENTENCES]
+    names = float(bool(named[turn]) and turn > 0)
+    leads = float(scene.speaker(turn) == leader)
+    unasked = float(turn > 0 and not scene.text(turn - 1).rstrip().endswith("?"))
+    lately = frozenset().union(*(scene.turn_content[t] for t in range(max(0, turn - WIDE), turn)))
+    ahead = [scene.turn_content[t] for t in scene.following(turn, WIDE)]
+    said = frozenset(t.lemma for s in opening for t in s.tokens if names_subject(t))
+    staying = {word for word in said - lately if sum(word in there for there in ahead) >= STAYS}
+    stays = float(any(word in named[turn].lower() for word in staying))
+    before = scene.text(turn - 1) if turn else ""
+    just = " ".join(scene.text(t) for t in scene.preceding(turn, LEAST_TURNS)).lower()
+    anew = names * unasked * float(named[turn].split()[-1].lower() not in just if named[turn] else 0)
+    goes_on = float(len(scene.text(turn).split()) > SHORT)
+    calls = float(any(scene.roster.addressee(s.text) for s in opening) or "?" in scene.text(turn))
+    short = float(len(before.split()) <= SHORT)
+    called = float(turn > 0 and any(scene.roster.addressee(s.text) for s in scene.by_turn[turn - 1]))
+    around = wide[max(0, turn - LEAST_TURNS) : turn + LEAST_TURNS + 1]
+    return [
+        names, leads * names, names * unasked, names * stays, anew * goes_on, anew * calls,
+        float(turn > 1 and bool(named[turn - 1])) * short, called * short, wide[turn], float(wide[turn] == max(around)),
+        min(1.0, len(staying) / 2),
+    ]  # fmt: skip
 
 
 def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], change: float) -> list[float]:
     opening = scene.by_turn[turn][:3]
     if not opening or scene.backchannel[turn] or not turn:
-        return [0.0] * len(BORDER_SIGNS)
+        return [0.0] * (len(BORDER_SIGNS) - NAMING)
     text = " ".join(sentence.lower for sentence in opening)
     leads = float(scene.speaker(turn) == leader)
     called = float(any(scene.roster.addressee(s.text) for s in opening))
@@ -105,8 +139,8 @@ def _nominal(sentence: Sentence) -> bool:
     return 0 < len(tokens) <= NOMINAL and bool(nouns) and not any(t.pos in ("VERB", "AUX") for t in tokens)
 
 
-def novelty(scene: Scene) -> list[float]:
-    """For each turn how much the talk behind it differs from the talk before it, 0 to about 1."""
+def novelty(scene: Scene, span: int = SPAN) -> list[float]:
+    """For each turn how much the `span` turns from it on differ from as many before it, 0 to about 1."""
     count = len(scene.transcript.turns)
     sums = np.zeros((count + 1, scene.vectors.shape[1] if len(scene.vectors) else 1))
     for number, sentence in enumerate(scene.sentences):
@@ -115,7 +149,7 @@ def novelty(scene: Scene) -> list[float]:
     sums = sums.cumsum(0)
     made = []
     for turn in range(count):
-        before, after = sums[turn] - sums[max(0, turn - SPAN)], sums[min(count, turn + SPAN)] - sums[turn]
+        before, after = sums[turn] - sums[max(0, turn - span)], sums[min(count, turn + span)] - sums[turn]
         size = np.linalg.norm(before) * np.linalg.norm(after)
         made.append(1 - float(before @ after / size) if size else 0.0)
     return made

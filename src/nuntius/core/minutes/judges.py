@@ -1,7 +1,7 @@
 """Trained judges: how likely a sentence is the heart of an action, a decision, a question, or worth knowing.
 
-Each is a logistic regression over the signs of a sentence and its vector; `training/train.py` makes the weights
-from the annotated talk of this repository.
+Each is a logistic regression over the signs of a sentence and its vector; what opens a chapter is judged by a forest
+of trees over the signs of a turn. `training/train.py` makes them from the annotated talk of this repository.
 """
 
 import json
@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.forest import Forest, forest_of
 from nuntius.core.minutes.scene import KEPT, Scene
 from nuntius.core.minutes.signs import ALL, signs
 
@@ -38,9 +39,18 @@ class Judge:
 def judges() -> dict[str, Judge]:
     """The judges that ship with the application."""
     kept = json.loads(files("nuntius.core.minutes").joinpath("judges.json").read_text())
-    if tuple(kept["signs"]) != ALL or tuple(kept["border signs"]) != BORDER_SIGNS:
+    if tuple(kept["signs"]) != ALL:
         raise ValueError("judges.json was made for other signs: run `make judges`")
     return {kind: Judge(each["bias"], np.array(each["weights"], np.float32)) for kind, each in kept["judges"].items()}
+
+
+@cache
+def border_judge() -> Forest:
+    """The judge of what opens a chapter that ships with the application."""
+    kept = json.loads(files("nuntius.core.minutes").joinpath("borders.json").read_text())
+    if tuple(kept["signs"]) != BORDER_SIGNS:
+        raise ValueError("borders.json was made for other signs: run `make judges`")
+    return forest_of(kept["trees"])
 
 
 def inputs(scene: Scene) -> NDArray[np.float32]:
@@ -58,4 +68,4 @@ def judged(scene: Scene) -> dict[str, Likely]:
 @lru_cache(maxsize=KEPT)
 def judged_borders(scene: Scene) -> Likely:
     """For each turn the likelihood that it opens a chapter."""
-    return judges()["border"].of(border_signs(scene))
+    return border_judge().of(border_signs(scene))

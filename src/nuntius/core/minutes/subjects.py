@@ -4,8 +4,13 @@ import re
 
 from nuntius.core.language.en.nouns import DULL
 from nuntius.core.language.en.numbers import ordinal
+from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.language.sentence import Token
 from nuntius.core.minutes.scene import Scene
+
+OPENING_SENTENCES = (
+    6  # of a turn, in which it may still come to a subject ("All right. Anything else? No? Good. The hedge.")
+)
 
 
 def agenda_words(scene: Scene) -> frozenset[str]:
@@ -19,6 +24,13 @@ def agenda_words(scene: Scene) -> frozenset[str]:
         ):
             given |= {t.lemma for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and len(t.lemma) > 3}
     return frozenset(given - DULL)
+
+
+def subject_of(scene: Scene, turn: int) -> str:
+    """The subject that a turn names at its beginning, before anything is said of it; empty where it does not."""
+    people = frozenset(part.lower() for person in scene.roster.people for part in person.split())
+    named = (subject_named(sentence, people) for sentence in scene.by_turn[turn][:OPENING_SENTENCES])
+    return next((subject for subject in named if subject), "")
 
 
 def names_subject(token: Token) -> bool:

@@ -4,12 +4,14 @@ import math
 import re
 from collections import Counter
 
-from nuntius.core.language.en.nouns import VAGUE
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.nouns import DULL, VAGUE
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
-from nuntius.core.minutes.subjects import agenda_words, names_subject
+from nuntius.core.minutes.subjects import agenda_words, names_subject, subject_of
 
 TITLE_NOUNS = 2
+SHORT = 10  # turns of an opening or a close that goes by that name
 OPENING_TURNS = 2  # of a chapter: what is named there is likely its subject
 OPENS, LISTED = 2.0, 1.5  # mentions that standing there, or on the agenda, is worth
 SECOND = 0.6  # share of the first noun's weight that a second one needs
@@ -21,6 +23,7 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
     agenda = agenda_words(scene)
     spread = Counter(word for bag in bags for word in bag)
     made: list[str] = []
+    named = _named(scene, borders)
     for bag, first, last in zip(bags, borders, ends, strict=True):
         phrases = _phrases(scene, first, last)
         opening = frozenset().union(*scene.turn_content[first : min(first + OPENING_TURNS, last + 1)])
@@ -36,9 +39,37 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
             counts = bag[word] > 1 and weights[word] >= SECOND * weights[ranked[0]]
             if not words or (counts and word not in words[0].lower()):
                 words.append(phrase)
-        title = " and ".join(words) or "Talk"
+        title = _plain(scene, first, last) or named[first] or " and ".join(words) or "Talk"
         made.append(title[0].upper() + title[1:])
     return made
+
+
+def _named(scene: Scene, borders: list[int]) -> dict[int, str]:
+    """For each border the subject that is named there in so many words; empty where none is.
+
+    A subject that has been on before is told as such, so that no two chapters bear one title.
+    """
+    named: dict[int, str] = {}
+    for border in borders:
+        subject = subject_of(scene, border) if border else ""
+        before = sum(subject.lower() == other.lower().removesuffix(cues.AGAIN) for other in named.values())
+        named[border] = subject + cues.AGAIN if subject and before == 1 else "" if before else subject
+    return named
+
+
+def _plain(scene: Scene, first: int, last: int) -> str:
+    """What any meeting has: its item of the agenda, its opening, its close; empty where a chapter is none of these."""
+    opening = " ".join(scene.text(turn).lower() for turn in range(first, min(first + OPENING_TURNS, last + 1)))
+    for item in scene.facts.agenda:
+        words = [word for word in re.findall(r"[a-z]{4,}", item.lower()) if word not in DULL]
+        if words and all(re.search(rf"\b{word[: max(4, len(word) - 2)]}", opening) for word in words):
+            return item
+    last_turn = len(scene.transcript.turns) - 1
+    if last - first >= SHORT or (first == 0 and last == last_turn):
+        return ""
+    if first == 0:
+        return cues.OPENING_TITLE
+    return next((title for cue, title in cues.CLOSING_TITLES if last == last_turn and cue.search(opening)), "")
 
 
 def _phrases(scene: Scene, first: int, last: int) -> dict[str, Counter[str]]:
