@@ -2738,7 +2738,7 @@ export interface operations {
             header?: never;
             path: {
                 meeting_id: string;
-                form: "minutes.md" | "transcript.vtt" | "transcript.srt" | "transcript.json" | "transcript.txt" | "voices.rttm" | "minutes.json" | "map.opml" | "minutes.html";
+                form: "minutes.md" | "minutes.json" | "minutes.html" | "minutes.txt" | "minutes.docx" | "minutes.pdf" | "map.opml" | "actions.csv" | "actions.ics" | "chapters.vtt" | "chapters.json" | "transcript.vtt" | "transcript.srt" | "transcript.ttml" | "transcript.json" | "transcript.txt" | "transcript.csv" | "transcript.docx" | "transcript.pdf" | "voices.rttm";
             };
             cookie?: never;
         };

@@ -14,7 +14,7 @@ class Fault(Exception):
 class NotMedia(Fault):
     sentence = (
         "This file is neither sound nor picture that can be read. "
-        "Bring in WAV, FLAC, MP3, M4A, Ogg, WebM, MP4 or MOV, or a transcript (VTT, SRT, TXT)."
+        "Bring in WAV, FLAC, MP3, M4A, Ogg, WebM, MP4 or MOV, or a transcript (VTT, SRT, TTML, DOCX, TXT)."
     )
 
 
@@ -47,7 +47,9 @@ class TranscriptEmpty(Fault):
 
 class TranscriptUnreadable(Fault):
     def __init__(self, what: str) -> None:
-        super().__init__(f"This transcript cannot be read: {what}. Save it as VTT, SRT or TXT and bring it in again.")
+        super().__init__(
+            f"This transcript cannot be read: {what}. Save it as VTT, SRT, DOCX or TXT and bring it in again."
+        )
 
 
 class ModelMissing(Fault):

@@ -49,7 +49,10 @@ class VoicePath(MeetingPath):
 
 class FilePath(MeetingPath):
     form: Literal[
-        "minutes.md", "transcript.vtt", "transcript.srt", "transcript.json", "transcript.txt", "voices.rttm", "minutes.json", "map.opml", "minutes.html",
+        "minutes.md", "minutes.json", "minutes.html", "minutes.txt", "minutes.docx", "minutes.pdf", "map.opml",
+        "actions.csv", "actions.ics", "chapters.vtt", "chapters.json",
+        "transcript.vtt", "transcript.srt", "transcript.ttml", "transcript.json", "transcript.txt", "transcript.csv",
+        "transcript.docx", "transcript.pdf", "voices.rttm",
     ]  # fmt: skip
 
 

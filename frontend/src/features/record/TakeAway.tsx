@@ -2,8 +2,9 @@ import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 
 const FILES: [string, [string, string][]][] = [
-  ["Minutes", [["minutes.html", "Page to print or paste"], ["minutes.md", "Markdown"], ["minutes.json", "JSON"], ["map.opml", "Topic map (OPML)"]]],
-  ["Transcript", [["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.txt", "Plain text"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
+  ["Minutes", [["minutes.pdf", "PDF"], ["minutes.docx", "Word processor (DOCX)"], ["minutes.html", "Page to print or paste"], ["minutes.txt", "Plain text"], ["minutes.md", "Markdown"], ["minutes.json", "JSON"]]],
+  ["From the minutes", [["actions.ics", "Actions for a calendar (iCalendar)"], ["actions.csv", "Actions as a table (CSV)"], ["chapters.vtt", "Chapters (WebVTT)"], ["chapters.json", "Chapters for podcasts (JSON)"], ["map.opml", "Topic map (OPML)"]]],
+  ["Transcript", [["transcript.pdf", "PDF"], ["transcript.docx", "Word processor (DOCX)"], ["transcript.txt", "Plain text"], ["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.ttml", "TTML"], ["transcript.csv", "Table (CSV)"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
 ];
 
 /** The files that can be taken away. */
@@ -17,7 +18,7 @@ export function TakeAway({ meetingId, hasMinutes }: { meetingId: string; hasMinu
         {FILES.flatMap(([title, files]) => [
           <ListSubheader key={title} sx={{ lineHeight: 2.2 }}>{title}</ListSubheader>,
           ...files.map(([form, name]) => (
-            <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} {...(form.endsWith("html") ? { target: "_blank" } : { download: true })} onClick={close} disabled={title === "Minutes" && !hasMinutes}>{name}</MenuItem>
+            <MenuItem key={form} component="a" href={`/api/meetings/${meetingId}/files/${form}`} {...(form.endsWith("html") ? { target: "_blank" } : { download: true })} onClick={close} disabled={title !== "Transcript" && !hasMinutes}>{name}</MenuItem>
           )),
         ])}
         <ListSubheader sx={{ lineHeight: 2.2 }}>Recording</ListSubheader>

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from jinja2 import Environment
 
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, parts_of
+from nuntius.core.times import short_clock
+from nuntius.core.transcript.transcript import Transcript
 
 _PAGE = """<!doctype html>
 <html lang="en">
@@ -22,6 +24,7 @@ _PAGE = """<!doctype html>
   ul.lines { margin: .3em 0; padding-left: 1.5em; }
   li { margin: .35em 0; break-inside: avoid; }
   .times { color: #56646a; font-size: 9pt; white-space: nowrap; font-variant-numeric: tabular-nums; }
+  .times a { color: inherit; }
   .gone { text-decoration: line-through; }
   table { border-collapse: collapse; width: 100%; margin-top: .4em; }
   th, td { text-align: left; vertical-align: top; padding: .35em .6em .35em 0; border-bottom: .5pt solid #b9b6ab; }
@@ -31,6 +34,12 @@ _PAGE = """<!doctype html>
 </style>
 </head>
 <body>
+{% macro times(line) %}<span class="times">
+{%- for clock in line.passages -%}
+{%- if not loop.first %}, {% endif -%}
+{%- if minutes.link and line.seconds %}<a href="{{ minutes.link }}#t={{ "%.1f" | format(line.seconds[loop.index0]) }}">{{ clock }}</a>{% else %}{{ clock }}{% endif -%}
+{%- endfor -%}
+</span>{% endmacro %}
 <h1>{{ minutes.title }}</h1>
 <ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>
 {% for title, parts in sections %}
@@ -45,7 +54,7 @@ _PAGE = """<!doctype html>
 <tbody>
 {% for line in actions %}
 <tr><td>{{ line.owner | join(", ") or "nobody took this on" }}</td>
-<td{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }} <span class="times">{{ line.passages | join(", ") }}</span></td>
+<td><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span> {{ times(line) }}</td>
 <td>{{ line.due or "no date named" }}</td></tr>
 {% endfor %}
 </tbody>
@@ -55,10 +64,8 @@ _PAGE = """<!doctype html>
 <ul class="lines">
 {% for line in others %}
 <li><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span>
-{% if line.kind == "question" %}<br>{{ line.answer or "The record holds no answer." }}{% endif %}
-{% if line.kind == "decision" and line.answer %}<br>Instead: {{ line.answer }}{% endif %}
-{% if line.kind == "need" %}<br>{{ line.answer or "Nothing was said to that." }}{% endif %}
-&#32;<span class="times">{{ line.passages | join(", ") }}</span></li>
+{% if line.remark %}<br>{{ line.remark[0] | upper }}{{ line.remark[1:] }}{% endif %}
+&#32;{{ times(line) }}</li>
 {% endfor %}
 </ul>
 {% endif %}
@@ -69,6 +76,26 @@ _PAGE = """<!doctype html>
 </html>
 """
 _template = Environment(autoescape=True, trim_blocks=True, lstrip_blocks=True).from_string(_PAGE)
+
+
+_TRANSCRIPT = """{% for turn in turns %}
+<p><b>{{ turn.speaker }}</b> <span class="times">
+{%- if link %}<a href="{{ link }}#t={{ "%.1f" | format(turn.start) }}">{{ clock(turn.start) }}</a>{% else %}{{ clock(turn.start) }}{% endif -%}
+</span><br>{{ turn.text }}</p>
+{% endfor %}
+"""
+_HEAD, _, _REST = _PAGE.partition("{% macro")
+_talk = Environment(autoescape=True, trim_blocks=True, lstrip_blocks=True).from_string(
+    _HEAD
+    + '<h1>{{ minutes.title }}</h1>\n<ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>\n'
+    + _TRANSCRIPT
+    + "</body>\n</html>\n"
+)
+
+
+def write_transcript_html(minutes: WrittenMinutes, transcript: Transcript) -> str:
+    """A transcript as a page: who, when, words; `minutes` gives title, facts and link."""
+    return _talk.render(minutes=minutes, turns=transcript.turns, link=minutes.link, clock=short_clock)
 
 
 def write_html(minutes: WrittenMinutes) -> Iterator[str]:

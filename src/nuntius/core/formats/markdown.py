@@ -23,13 +23,27 @@ class WrittenLine:
     place: int = 0
     chapter: int = 0
     speaker: str = ""
+    due_date: str = ""  # ISO 8601
+    seconds: tuple[float, ...] = ()  # where the passages begin
+
+    @property
+    def remark(self) -> str:
+        """What stands behind the line: the answer, or that there is none, or what replaced it."""
+        if self.kind == "question":
+            return self.answer or "the record holds no answer"
+        if self.kind == "need":
+            return self.answer or "nothing was said to that"
+        if self.state == "superseded":
+            return f"superseded: {self.answer}" if self.answer else "superseded"
+        return ""
 
 
 @dataclass(frozen=True, slots=True)
 class WrittenMinutes:
     """All that goes onto the page: `facts` are short remarks such as date, length, people.
 
-    `sections` are titles with their layout (by `chapter`, by `voice` or ""), `chapters` the titles of those.
+    `sections` are titles with their layout (by `chapter`, by `voice` or ""), `chapters` the titles of those;
+    `link` is the address of the record, behind which a time may be put.
     """
 
     title: str
@@ -38,6 +52,7 @@ class WrittenMinutes:
     lines: tuple[WrittenLine, ...]
     sections: tuple[tuple[str, str], ...] = ()
     chapters: tuple[str, ...] = ()
+    link: str = ""
 
 
 def write_markdown(minutes: WrittenMinutes) -> Iterator[str]:
@@ -75,12 +90,8 @@ def _row(line: WrittenLine) -> str:
         parts.append(" — " + (", ".join(map(_plain, line.owner)) or "nobody took this on"))
         due = f"; by {line.due}" + (f" (“{_plain(line.due_said)}”)" if line.due_said else "")
         parts.append(due if line.due else "; no date named")
-    if line.kind == "question":
-        parts.append(f" — {_plain(line.answer)}" if line.answer else " — the record holds no answer")
-    if line.kind == "need":
-        parts.append(f" — {_plain(line.answer)}" if line.answer else " — nothing was said to that")
-    if line.state == "superseded":
-        parts.append(f" *(superseded: {_plain(line.answer)})*" if line.answer else " *(superseded)*")
+    if line.remark:
+        parts.append(f" *({_plain(line.remark)})*" if line.state == "superseded" else f" — {_plain(line.remark)}")
     return "".join(parts) + f" [{', '.join(line.passages)}]\n"
 
 

@@ -3,36 +3,30 @@
 Source of the format: OPML 2.0 specification (opml.org/spec2.opml).
 """
 
-import re
 from collections.abc import Iterable
 from xml.etree.ElementTree import Element, SubElement, indent, tostring
 
 from nuntius.core.formats.markdown import WrittenMinutes
-
-_FORBIDDEN = re.compile("[^\\t\\n\\r\\x20-\\ud7ff\\ue000-\\ufffd\\U00010000-\\U0010ffff]")  # what XML 1.0 cannot hold
+from nuntius.core.formats.safe import plain
 
 
 def write_opml(minutes: WrittenMinutes) -> Iterable[str]:
     """An OPML document; each line carries its kind and times as `_kind` and `_times`."""
     root = Element("opml", version="2.0")
-    SubElement(SubElement(root, "head"), "title").text = _plain(minutes.title)
+    SubElement(SubElement(root, "head"), "title").text = plain(minutes.title)
     body = SubElement(root, "body")
     for number, title in enumerate(minutes.chapters):
         lines = [line for line in minutes.lines if line.chapter == number and line.state != "superseded"]
         if not lines:
             continue
-        chapter = SubElement(body, "outline", text=_plain(title))
+        chapter = SubElement(body, "outline", text=plain(title))
         for line in lines:
             owner = f"{', '.join(line.owner) or 'nobody yet'}: " if line.kind == "action" else ""
             made = SubElement(
-                chapter, "outline", text=_plain(owner + line.text), _kind=line.kind, _times=", ".join(line.passages)
+                chapter, "outline", text=plain(owner + line.text), _kind=line.kind, _times=", ".join(line.passages)
             )
             if line.answer:
-                SubElement(made, "outline", text=_plain(line.answer))
+                SubElement(made, "outline", text=plain(line.answer))
     indent(root)
     yield '<?xml version="1.0" encoding="UTF-8"?>\n'
     yield tostring(root, encoding="unicode") + "\n"
-
-
-def _plain(text: str) -> str:
-    return _FORBIDDEN.sub("", " ".join(text.split()))

@@ -1,12 +1,15 @@
 """Any transcript file: which format it is, in which encoding."""
 
 import codecs
+import re
 
 from charset_normalizer import from_bytes
 
 from nuntius.core.errors import TranscriptEmpty, TranscriptUnreadable
+from nuntius.core.formats.docx import read_docx_text
 from nuntius.core.formats.srt import read_srt
 from nuntius.core.formats.text import read_text
+from nuntius.core.formats.ttml import read_ttml
 from nuntius.core.formats.webvtt import read_webvtt
 from nuntius.core.transcript.transcript import Transcript
 
@@ -18,7 +21,8 @@ _MARKS = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
-ENDINGS = (".vtt", ".srt", ".txt", ".text", ".md")
+ENDINGS = (".vtt", ".srt", ".txt", ".text", ".md", ".ttml", ".dfxp", ".docx")
+PACKED = b"PK\x03\x04"  # how a ZIP, and with it a word-processor document, begins
 
 
 def decode_text(data: bytes) -> str:
@@ -45,19 +49,23 @@ def looks_like_text(head: bytes) -> bool:
     """Whether the first bytes of a file are those of a text rather than of sound or picture."""
     if any(head.startswith(mark) for mark, _ in _MARKS):
         return True
+    if head.startswith(PACKED):  # a word-processor document; any other archive is refused by its reader
+        return True
     control = sum(byte < 9 or 13 < byte < 32 for byte in head)
     return bool(head) and control == 0
 
 
 def read_transcript(data: bytes) -> Transcript:
-    """A transcript of the bytes of a VTT, SRT or text file. Raises TranscriptUnreadable, TranscriptEmpty."""
+    """A transcript of the bytes of a VTT, SRT, TTML, DOCX or text file. Raises TranscriptUnreadable, TranscriptEmpty."""
     if len(data) > LARGEST:
         raise TranscriptUnreadable("it is larger than 64 MB")
-    text = decode_text(data)
+    text = read_docx_text(data) if data.startswith(PACKED) else decode_text(data)
     if not text.strip():
         raise TranscriptEmpty()
     if text.startswith("WEBVTT"):
         transcript = read_webvtt(text)
+    elif _is_ttml(text):
+        transcript = read_ttml(text)
     elif "-->" in text:
         transcript = read_srt(text)
     else:
@@ -65,3 +73,8 @@ def read_transcript(data: bytes) -> Transcript:
     if not transcript.word_count:
         raise TranscriptEmpty()
     return transcript
+
+
+def _is_ttml(text: str) -> bool:
+    start = text.removeprefix("\ufeff").lstrip()[:2000]
+    return start.startswith("<") and bool(re.search(r"<(?:\w+:)?tt[\s>]", start))

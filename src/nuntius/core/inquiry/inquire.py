@@ -15,6 +15,8 @@ from nuntius.core.transcript.transcript import Transcript
 
 FOUND = 0.5  # likelihood that the best passage answers at all, below which the record is said to hold nothing
 CLOSE = 0.15  # share of the best passage's likelihood that a further one needs
+STRANGE = 3  # words of a question, none of which was ever said
+ALIKE = 0.6  # cosine from which a sentence says the same in other words
 MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer
@@ -52,7 +54,8 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
-    if float(judges.judges()["found"].of(found_signs(put, signs, likely)[None])[0]) < FOUND:
+    found = float(judges.judges()["found"].of(found_signs(put, signs, likely)[None])[0])
+    if found < FOUND or _is_strange(put):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []
     for rank, turn in enumerate(order[:MOST]):
@@ -61,6 +64,11 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
             turns += [t for t in together if t not in turns]
     turns = sorted(turns[:MOST])
     return Reply(True, _answer(talk, put, turns), tuple(talk.whole(t) for t in turns))
+
+
+def _is_strange(put: Asked) -> bool:
+    """Whether nothing that the question speaks of was ever said, in these words or nearly so."""
+    return len(put.words) >= STRANGE and not any(put.held) and float(put.near.max()) < ALIKE
 
 
 def turns_within(

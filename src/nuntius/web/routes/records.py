@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from flask import Response, make_response, send_file
+from flask import Response, make_response, request, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -191,4 +191,5 @@ def get_original(path: s.MeetingPath) -> Response:
 def get_file(path: s.FilePath) -> Response:
     """Minutes or transcript as a file."""
     with installation().database.read() as db:
-        return download(db, get_meeting(db, me(), path.meeting_id), path.form)
+        meeting = get_meeting(db, me(), path.meeting_id)
+        return download(db, meeting, path.form, f"{request.host_url}meetings/{meeting.id}")
