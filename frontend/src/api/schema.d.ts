@@ -364,6 +364,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts other words in place of some, in this meeting or in all of its series; each meeting can take it back. */
+        post: operations["replaceWords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/retry": {
         parameters: {
             query?: never;
@@ -829,6 +846,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/turns/{number}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes one turn of a turn and the next. */
+        post: operations["joinTurns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/turns/{number}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes two turns of one. */
+        post: operations["splitTurn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/turns/{number}/voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a turn, or some of its words, to another voice. */
+        put: operations["giveWords"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/undo": {
         parameters: {
             query?: never;
@@ -857,6 +925,23 @@ export interface paths {
         /** Says who a voice is; null takes the name away. */
         put: operations["nameVoice"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/voices/{speaker_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that two voices are one. */
+        post: operations["mergeVoices"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1295,6 +1380,8 @@ export interface components {
         /**
          * ChangedOut
          * @description What a change touched: names of the voices, the minutes, the turns.
+         *
+         *     `restructured` says that turns were split, joined or given to others: the record is to be read anew.
          */
         ChangedOut: {
             /** Can Redo */
@@ -1304,6 +1391,11 @@ export interface components {
             minutes: components["schemas"]["MinutesOut"] | null;
             /** Names */
             names: components["schemas"]["NamedVoice"][];
+            /**
+             * Restructured
+             * @default false
+             */
+            restructured: boolean;
             /** Turns */
             turns: components["schemas"]["TurnOut"][];
         };
@@ -1353,6 +1445,24 @@ export interface components {
             time_zone: string;
             /** Workspace */
             workspace: string;
+        };
+        /**
+         * GivenWords
+         * @description Words of a turn for another voice; a new voice where none is named, the whole turn where no words are.
+         */
+        GivenWords: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /**
+             * Last
+             * @default null
+             */
+            last: number | null;
+            /** Voice */
+            voice: number | null;
         };
         /** Health */
         Health: {
@@ -1530,6 +1640,11 @@ export interface components {
         MeetingsOut: {
             /** Meetings */
             meetings: components["schemas"]["MeetingOut"][];
+        };
+        /** MergedInto */
+        MergedInto: {
+            /** Into */
+            into: number;
         };
         /**
          * MinutesOut
@@ -1989,6 +2104,43 @@ export interface components {
             peak: number | null;
         };
         /**
+         * ReplacedOut
+         * @description How often something stood in this meeting and, where that was asked for, in others of its series.
+         */
+        ReplacedOut: {
+            /** Count */
+            count: number;
+            /** Meetings */
+            meetings: number;
+        };
+        /**
+         * Replacement
+         * @description What is wanted, what is to stand instead, whether capital letters matter, whether all of the series is meant.
+         *
+         *     `dry` only counts.
+         */
+        Replacement: {
+            /**
+             * Dry
+             * @default false
+             */
+            dry: boolean;
+            /**
+             * Exactly
+             * @default false
+             */
+            exactly: boolean;
+            /** Instead */
+            instead: string;
+            /**
+             * Series
+             * @default false
+             */
+            series: boolean;
+            /** Wanted */
+            wanted: string;
+        };
+        /**
          * ReplyOut
          * @description `nearest` are passages to look at where the record holds no answer.
          */
@@ -2128,6 +2280,11 @@ export interface components {
              * @enum {string}
              */
             state: "ready" | "recording" | "paused" | "stopping" | "stopped";
+        };
+        /** SplitAt */
+        SplitAt: {
+            /** At */
+            at: number;
         };
         /** Stretch */
         Stretch: {
@@ -3115,6 +3272,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    replaceWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Replacement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacedOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4118,6 +4310,110 @@ export interface operations {
             };
         };
     };
+    joinTurns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    splitTurn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    giveWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -4162,6 +4458,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["VoiceName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    mergeVoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                speaker_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergedInto"];
             };
         };
         responses: {

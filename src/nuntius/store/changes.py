@@ -5,13 +5,14 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.transcript.edits import retimed
+from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import Conflict, NotFound, NothingToUndo
 from nuntius.store.meetings import named_person
-from nuntius.store.models import Change, LineRow, LiveLineRow, Meeting, MinutesRow, Speaker, TurnRow, User
+from nuntius.store.models import Change, LineRow, LiveLineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, User
 from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, turns_of, unpacked
+from nuntius.store.turn_pieces import replace_turns
 
 LONGEST_LINE = 4000  # characters
 LONGEST_TURN = 20_000  # characters
@@ -80,7 +81,7 @@ def put_term_right(
         *_turns_put_right(session, meeting, term, heard, places),
         *_lines_put_right(session, meeting, term, heard),
     ]
-    return _do(session, user, meeting, "together", 0, [p[:3] for p in pieces], [[p[0], p[1], p[3]] for p in pieces])
+    return change_together(session, user, meeting, pieces)
 
 
 def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, places: list[Place]) -> list[list[Any]]:
@@ -114,6 +115,49 @@ def _lines_put_right(session: Session, meeting: Meeting, term: str, heard: str) 
     if chapters != minutes.chapters:
         made.append(["chapters", minutes.id, minutes.chapters, chapters])
     return made
+
+
+def replace_words(
+    session: Session, user: User, meeting: Meeting, wanted: str, instead: str, exactly: bool
+) -> tuple[Change | None, int]:
+    """Puts `instead` in place of `wanted` wherever it stands as words of its own, and says how often it stood there.
+
+    `exactly` minds capital letters. No change where it stands nowhere.
+    """
+    steps: list[list[Any]] = []
+    count = 0
+    for row in turns_of(session, meeting.id):
+        words = unpacked(row.words if row.person_words is None else row.person_words)
+        text, found = substituted(" ".join(word.text for word in words), wanted, instead, exactly)
+        count += found
+        if found:
+            if not text.strip():
+                raise Conflict("This would leave a turn without words. Remove the stretch from the record instead.")
+            steps.append(["turn", row.id, row.person_words, packed(retimed(words, text))])
+    for line in _lines_of(session, meeting):
+        for kind, written in (("heard", line.text), ("line", line.person_text), ("answer", line.answer)):
+            after, found = substituted(written or "", wanted, instead, exactly)
+            if found and after.strip():
+                steps.append([kind, line.id, written, after])
+    return (change_together(session, user, meeting, steps) if steps else None), count
+
+
+def count_words(session: Session, meeting: Meeting, wanted: str, exactly: bool) -> int:
+    """How often `wanted` stands in what was said."""
+    rows = turns_of(session, meeting.id)
+    read = (row.words if row.person_words is None else row.person_words for row in rows)
+    return sum(substituted(" ".join(word[0] for word in words), wanted, "", exactly)[1] for words in read)
+
+
+def _lines_of(session: Session, meeting: Meeting) -> list[LineRow]:
+    minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting.id))
+    return list(minutes.lines) if minutes else []
+
+
+def change_together(session: Session, user: User, meeting: Meeting, steps: list[list[Any]]) -> Change:
+    """Carries out several steps (kind, target, before, after) as one change that is taken back at once."""
+    before, after = [[*step[:2], step[2]] for step in steps], [[*step[:2], step[3]] for step in steps]
+    return _do(session, user, meeting, "together", 0, before, after)
 
 
 def undo(session: Session, user: User, meeting: Meeting) -> Change:
@@ -165,13 +209,21 @@ _FIELDS: dict[str, tuple[type[Any], str]] = {
     "heard": (LineRow, "text"),
     "answer": (LineRow, "answer"),
     "chapters": (MinutesRow, "chapters"),
+    "owner": (LineRow, "owner"),
+    "turn voice": (TurnRow, "speaker_id"),
+    "spans": (Recording, "spans"),
 }
+WRITTEN = ("heard", "line", "answer", "chapters", "owner")  # what is written anew from the turns in any case
 
 
 def _apply(session: Session, kind: str, target: int, value: Any) -> None:
     if kind == "together":
         for each in value:
-            _apply(session, *each)
+            if each[0] not in WRITTEN or session.get(_FIELDS[each[0]][0], each[1]) is not None:
+                _apply(session, *each)
+        return
+    if kind == "turns":
+        replace_turns(session, value["meeting"], target, value["from"], value["to"])
         return
     table, field = _FIELDS[kind]
     row = session.get(table, target)

@@ -11,6 +11,7 @@ from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
 
 ON_LINES = ("line", "tick", "throw")  # kinds of change whose target is a line
+ON_TURNS = ("turn", "turns", "turn voice", "spans")  # changes of what was said and by whom
 
 
 def save_minutes(
@@ -72,7 +73,7 @@ def _move_changes(session: Session, meeting_id: str, places: dict[int, LineRow])
 
 def _moved(pieces: list[list[Any]], places: dict[int, LineRow]) -> list[list[Any]]:
     """The pieces of a change that still have a place: the machine's own lines and titles are new."""
-    kept = [piece for piece in pieces if piece[0] == "turn" or (piece[0] == "line" and piece[1] in places)]
+    kept = [piece for piece in pieces if piece[0] in ON_TURNS or (piece[0] == "line" and piece[1] in places)]
     return [[kind, places[target].id if kind == "line" else target, value] for kind, target, value in kept]
 
 

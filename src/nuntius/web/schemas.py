@@ -138,6 +138,35 @@ class Stretch(Wire):
     end: Seconds
 
 
+class GivenWords(Wire):
+    """Words of a turn for another voice; a new voice where none is named, the whole turn where no words are."""
+
+    voice: int | None
+    first: int = Field(default=0, ge=0)
+    last: int | None = Field(default=None, ge=0)
+
+
+class SplitAt(Wire):
+    at: int = Field(ge=1)
+
+
+class MergedInto(Wire):
+    into: int
+
+
+class Replacement(Wire):
+    """What is wanted, what is to stand instead, whether capital letters matter, whether all of the series is meant.
+
+    `dry` only counts.
+    """
+
+    wanted: str = Field(min_length=1, max_length=200)
+    instead: str = Field(max_length=200)
+    exactly: bool = False
+    series: bool = False
+    dry: bool = False
+
+
 class Question(Wire):
     """Put to the whole record, or to what one voice said, or to a stretch of it (seconds from the meeting's start)."""
 
@@ -369,13 +398,24 @@ class NamedVoice(Wire):
 
 
 class ChangedOut(Wire):
-    """What a change touched: names of the voices, the minutes, the turns."""
+    """What a change touched: names of the voices, the minutes, the turns.
+
+    `restructured` says that turns were split, joined or given to others: the record is to be read anew.
+    """
 
     names: list[NamedVoice]
     turns: list[TurnOut]
+    restructured: bool = False
     minutes: MinutesOut | None
     can_undo: bool
     can_redo: bool
+
+
+class ReplacedOut(Wire):
+    """How often something stood in this meeting and, where that was asked for, in others of its series."""
+
+    count: int
+    meetings: int
 
 
 class Passage(Wire):

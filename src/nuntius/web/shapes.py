@@ -1,6 +1,7 @@
 """From stored rows to what goes over the wire."""
 
 from collections import Counter, defaultdict
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import func, select
@@ -113,6 +114,9 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
     )
 
 
+RESTRUCTURES = ("turns", "turn voice", "spans")  # changes after which the turns are others
+
+
 def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> s.ChangedOut:
     """What a change touches: the names of voices, the lines, the turns."""
     names = names_of(session, meeting.id)
@@ -124,6 +128,7 @@ def changed_out(session: Session, meeting: Meeting, user: User, change: Change |
             for v in speakers_of(session, meeting.id)
         ],
         turns=[_turn_out(row) for row in _turns_of(session, change)] if change else [],
+        restructured=change is not None and any(step[0] in RESTRUCTURES for step in _steps(change)),
         minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         can_undo=undo,
         can_redo=redo,
@@ -132,9 +137,12 @@ def changed_out(session: Session, meeting: Meeting, user: User, change: Change |
 
 def _turns_of(session: Session, change: Change) -> list[TurnRow]:
     """The turns that a change touches."""
-    pieces = change.after if change.kind == "together" else [[change.kind, change.target, None]]
-    found = (session.get(TurnRow, target) for kind, target, _ in pieces if kind == "turn")
+    found = (session.get(TurnRow, target) for kind, target, _ in _steps(change) if kind == "turn")
     return [row for row in found if row is not None]
+
+
+def _steps(change: Change) -> list[list[Any]]:
+    return change.after if change.kind == "together" else [[change.kind, change.target, None]]
 
 
 def _undoable(session: Session, meeting: Meeting, user: User) -> tuple[bool, bool]:

@@ -1,5 +1,6 @@
 """A person's correction of a turn: new text, with the times of the words kept by alignment."""
 
+import re
 from difflib import SequenceMatcher
 
 from nuntius.core.transcript.word import Word, spread
@@ -26,6 +27,18 @@ def retimed(words: tuple[Word, ...], text: str) -> tuple[Word, ...]:
             start, end = _room(words, a, b)
             made += spread(" ".join(new[c:d]), start, end)
     return tuple(made)
+
+
+def substituted(text: str, wanted: str, instead: str, exactly: bool = False) -> tuple[str, int]:
+    """A text with `instead` wherever `wanted` stands as words of its own, and how often it stood there.
+
+    `exactly` minds capital letters. An empty `wanted` stands nowhere.
+    """
+    wanted = " ".join(wanted.split())
+    if not wanted:
+        return text, 0
+    pattern = re.compile(rf"(?<!\w){re.escape(wanted)}(?!\w)", 0 if exactly else re.I)
+    return pattern.subn(lambda _: " ".join(instead.split()), text)
 
 
 def _kept(word: Word, part: str) -> Word:

@@ -8,8 +8,9 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.inquiry.inquire import inquire, turns_within
+from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
-from nuntius.store import changes
+from nuntius.store import changes, restructure
 from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
@@ -65,6 +66,48 @@ def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
 def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
     """Puts a person's text in place of a turn's words."""
     return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text))
+
+
+@api.put("/turns/<int:number>/voice", operation_id="giveWords", responses={200: s.ChangedOut})
+def give_words(path: s.TurnPath, body: s.GivenWords) -> Response:
+    """Gives a turn, or some of its words, to another voice."""
+    return _changed(
+        path.meeting_id,
+        lambda db, m: restructure.give_words(db, me(), m, path.number, body.voice, body.first, body.last),
+    )
+
+
+@api.post("/turns/<int:number>/split", operation_id="splitTurn", responses={200: s.ChangedOut})
+def split_turn(path: s.TurnPath, body: s.SplitAt) -> Response:
+    """Makes two turns of one."""
+    return _changed(path.meeting_id, lambda db, m: restructure.split_turn(db, me(), m, path.number, body.at))
+
+
+@api.post("/turns/<int:number>/join", operation_id="joinTurns", responses={200: s.ChangedOut})
+def join_turns(path: s.TurnPath) -> Response:
+    """Makes one turn of a turn and the next."""
+    return _changed(path.meeting_id, lambda db, m: restructure.join_turns(db, me(), m, path.number))
+
+
+@api.post("/voices/<int:speaker_id>/merge", operation_id="mergeVoices", responses={200: s.ChangedOut})
+def merge_voices(path: s.VoicePath, body: s.MergedInto) -> Response:
+    """Says that two voices are one."""
+    return _changed(path.meeting_id, lambda db, m: restructure.merge_voices(db, me(), m, path.speaker_id, body.into))
+
+
+@api.post("/replace", operation_id="replaceWords", responses={200: s.ReplacedOut})
+def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
+    """Puts other words in place of some, in this meeting or in all of its series; each meeting can take it back."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        series = series_of(meeting.title)
+        all_of_them = [each for each in meetings_of(db, me()) if series and series_of(each.title) == series]
+        chosen = all_of_them if body.series and all_of_them else [meeting]
+        if body.dry:
+            counts = [changes.count_words(db, each, body.wanted, body.exactly) for each in chosen]
+        else:
+            counts = [changes.replace_words(db, me(), m, body.wanted, body.instead, body.exactly)[1] for m in chosen]
+    return answer(s.ReplacedOut(count=sum(counts), meetings=sum(count > 0 for count in counts)))
 
 
 @api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: s.ChangedOut})

@@ -1,0 +1,98 @@
+"""Turns as a change remembers them, and how some are put in place of others."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from sqlalchemy import delete, select, update
+from sqlalchemy.orm import Session
+
+from nuntius.store.errors import Conflict
+from nuntius.store.models import MinutesRow, TurnRow
+from nuntius.store.transcripts import turns_of
+
+Words = list[list[Any]]  # text, start, end, confidence
+Piece = dict[str, Any]  # id, speaker_id, cue, words, person_words
+
+
+def piece_of(turn: TurnRow) -> Piece:
+    """What a turn holds."""
+    return {
+        "id": turn.id,
+        "speaker_id": turn.speaker_id,
+        "cue": turn.cue,
+        "words": turn.words,
+        "person_words": turn.person_words,
+    }
+
+
+def piece_with(piece: Piece, **other: Any) -> Piece:
+    """A piece with some of it put otherwise."""
+    return {**piece, **other}
+
+
+def words_of(turn: TurnRow) -> Words:
+    """A turn's words as they read now."""
+    return turn.words if turn.person_words is None else turn.person_words
+
+
+def replace_turns(
+    session: Session, meeting_id: str, number: int, before: Sequence[int], after: Sequence[Piece]
+) -> None:
+    """Puts the turns `after` in place of those with the ids `before` from `number` on.
+
+    Evidence and chapters follow. Raises Conflict when others stand there.
+    """
+    there = session.scalars(
+        select(TurnRow.id).where(
+            TurnRow.meeting_id == meeting_id, TurnRow.number.between(number, number + len(before) - 1)
+        )
+    )
+    if sorted(there) != sorted(before):
+        raise Conflict("Somebody has changed these turns meanwhile. Load the page again.")
+    shift = len(after) - len(before)
+    later = (TurnRow.meeting_id == meeting_id, TurnRow.number >= number + len(before))
+    session.execute(delete(TurnRow).where(TurnRow.id.in_(before)))
+    session.execute(
+        update(TurnRow).where(*later).values(number=-TurnRow.number - shift)
+    )  # numbers are unique at each moment
+    session.execute(
+        update(TurnRow).where(TurnRow.meeting_id == meeting_id, TurnRow.number < 0).values(number=-TurnRow.number)
+    )
+    session.expire_all()
+    for place, piece in enumerate(after):
+        session.add(TurnRow(meeting_id=meeting_id, number=number + place, **piece))
+    session.flush()
+    _follow(session, meeting_id, number, len(before), len(after))
+
+
+def _follow(session: Session, meeting_id: str, number: int, was: int, now: int) -> None:
+    """Lets evidence and chapters point to the turns that hold their words now."""
+    minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting_id))
+    if minutes is None:
+        return
+    fresh = {row.number: words_of(row) for row in turns_of(session, meeting_id) if number <= row.number < number + now}
+    for evidence in (each for line in minutes.lines for each in line.evidence):
+        if evidence.turn >= number + was:
+            evidence.turn += now - was
+        elif evidence.turn >= number:
+            evidence.turn = _at(fresh, (evidence.start + evidence.end) / 2)
+            inside = [i for i, w in enumerate(fresh[evidence.turn]) if w[2] > evidence.start and w[1] < evidence.end]
+            if inside:
+                evidence.first, evidence.last = inside[0], inside[-1]
+    chapters = []
+    for chapter in minutes.chapters:
+        ends = {}
+        for end in ("first", "last"):
+            turn = chapter[end]
+            if turn >= number + was:
+                ends[end] = turn + now - was
+            elif turn >= number:
+                ends[end] = number if end == "first" else number + now - 1
+        chapters.append(chapter | ends)
+    minutes.chapters = chapters
+    session.flush()
+
+
+def _at(turns: dict[int, Words], seconds: float) -> int:
+    """The turn that is being spoken at a time, or the nearest one."""
+    return min(turns, key=lambda n: max(turns[n][0][1] - seconds, seconds - turns[n][-1][2], 0.0) if turns[n] else 1e9)
