@@ -212,3 +212,38 @@ def test_every_setting_is_in_the_readme() -> None:
     root = Path(__file__).parents[2]
     used = set(re.findall(r"NUNTIUS_[A-Z_]+", (root / "src/nuntius/settings.py").read_text()))
     assert {name for name in used if name not in (root / "README.md").read_text()} == set()
+
+
+def test_the_floor_in_figures(desk: Desk, meeting: str) -> None:
+    floor = desk.client.get(f"/api/meetings/{meeting}/floor").json
+    assert sum(voice["share"] for voice in floor["voices"]) == pytest.approx(1)
+    assert {voice["voice"]: voice["questions"] for voice in floor["voices"]}["Speaker 1"] == 1
+    assert [part["title"] for part in floor["chapters"]] == [
+        c["title"] for c in desk.record(meeting)["minutes"]["chapters"]
+    ]
+    assert floor["duration"] == pytest.approx(19.0)
+    table = desk.client.get(f"/api/meetings/{meeting}/files/floor.csv").text.splitlines()
+    assert table[0].startswith("voice,share,seconds") and len(table) == 1 + len(floor["voices"])
+
+
+@pytest.mark.parametrize(
+    ("form", "begins"),
+    [
+        ("minutes.pdf", b"%PDF"),
+        ("minutes.docx", b"PK"),
+        ("minutes.txt", b"Winter timetable"),
+        ("transcript.pdf", b"%PDF"),
+        ("transcript.docx", b"PK"),
+        ("transcript.ttml", b"<?xml"),
+        ("transcript.csv", b"turn,"),
+        ("actions.csv", b"owner,"),
+        ("actions.ics", b"BEGIN:VCALENDAR"),
+        ("chapters.vtt", b"WEBVTT"),
+        ("chapters.json", b"{"),
+    ],
+)
+def test_every_file_is_what_it_says(desk: Desk, meeting: str, form: str, begins: bytes) -> None:
+    answer = desk.client.get(f"/api/meetings/{meeting}/files/{form}")
+    assert answer.status_code == 200
+    assert answer.data.startswith(begins)
+    assert form in answer.headers["Content-Disposition"]

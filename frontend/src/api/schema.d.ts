@@ -176,6 +176,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who had the floor, how often, over whom, how evenly; over time and by chapter. */
+        get: operations["getFloor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/inquiry": {
         parameters: {
             query?: never;
@@ -1446,6 +1463,44 @@ export interface components {
             /** Workspace */
             workspace: string;
         };
+        /** FloorOut */
+        FloorOut: {
+            /** Chapters */
+            chapters: components["schemas"]["FloorSliceOut"][];
+            /** Duration */
+            duration: number;
+            /** Evenness */
+            evenness: number;
+            /** Over Time */
+            over_time: components["schemas"]["FloorSliceOut"][];
+            /** Overlap */
+            overlap: number;
+            /** Silence */
+            silence: number;
+            /** Silences */
+            silences: [
+                number,
+                number
+            ][];
+            /** Title */
+            title: string;
+            /** Voices */
+            voices: components["schemas"]["VoiceFloorOut"][];
+        };
+        /**
+         * FloorSliceOut
+         * @description A part of the meeting; `seconds` of each voice in the order of the voices.
+         */
+        FloorSliceOut: {
+            /** End */
+            end: number;
+            /** Seconds */
+            seconds: number[];
+            /** Start */
+            start: number;
+            /** Title */
+            title: string;
+        };
         /**
          * GivenWords
          * @description Words of a turn for another voice; a new voice where none is named, the whole turn where no words are.
@@ -2514,6 +2569,32 @@ export interface components {
             /** Size */
             size: number;
         };
+        /**
+         * VoiceFloorOut
+         * @description One voice's part of the floor: seconds, share 0 to 1, words a minute.
+         */
+        VoiceFloorOut: {
+            /** Longest */
+            longest: number;
+            /** Overlapped */
+            overlapped: number;
+            /** Overlaps */
+            overlaps: number;
+            /** Pace */
+            pace: number;
+            /** Questions */
+            questions: number;
+            /** Seconds */
+            seconds: number;
+            /** Share */
+            share: number;
+            /** Turns */
+            turns: number;
+            /** Voice */
+            voice: string;
+            /** Words */
+            words: number;
+        };
         /** VoiceName */
         VoiceName: {
             /** Name */
@@ -2895,12 +2976,43 @@ export interface operations {
             header?: never;
             path: {
                 meeting_id: string;
-                form: "minutes.md" | "minutes.json" | "minutes.html" | "minutes.txt" | "minutes.docx" | "minutes.pdf" | "map.opml" | "actions.csv" | "actions.ics" | "chapters.vtt" | "chapters.json" | "transcript.vtt" | "transcript.srt" | "transcript.ttml" | "transcript.json" | "transcript.txt" | "transcript.csv" | "transcript.docx" | "transcript.pdf" | "voices.rttm";
+                form: "minutes.md" | "minutes.json" | "minutes.html" | "minutes.txt" | "minutes.docx" | "minutes.pdf" | "map.opml" | "actions.csv" | "actions.ics" | "floor.csv" | "chapters.vtt" | "chapters.json" | "transcript.vtt" | "transcript.srt" | "transcript.ttml" | "transcript.json" | "transcript.txt" | "transcript.csv" | "transcript.docx" | "transcript.pdf" | "voices.rttm";
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getFloor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

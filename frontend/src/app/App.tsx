@@ -18,6 +18,7 @@ const Room = lazy(() => import("../features/room/Room"));
 const Captions = lazy(() => import("../features/room/Captions"));
 const Archive = lazy(() => import("../features/archive/Archive"));
 const TopicMap = lazy(() => import("../features/map/TopicMap"));
+const Floor = lazy(() => import("../features/floor/Floor"));
 const Setup = lazy(() => import("../features/setup/Setup"));
 const About = lazy(() => import("../features/about/About"));
 
@@ -47,6 +48,7 @@ export function App() {
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />
                         <Route path="meetings/:meetingId/map" element={<TopicMap />} />
+                        <Route path="meetings/:meetingId/floor" element={<Floor />} />
                         <Route path="meetings/:meetingId/room" element={<Room />} />
                         <Route path="*" element={<Today />} />
                       </Route>

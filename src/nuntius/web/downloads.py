@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.calendar import write_actions_ics
 from nuntius.core.formats.chapters import Stretch, write_chapters_json, write_chapters_vtt
-from nuntius.core.formats.csv_ import write_actions_csv, write_transcript_csv
+from nuntius.core.formats.csv_ import write_actions_csv, write_floor_csv, write_transcript_csv
 from nuntius.core.formats.docx import write_minutes_docx, write_transcript_docx
 from nuntius.core.formats.html import write_html, write_transcript_html
 from nuntius.core.formats.json_ import transcript_json
@@ -31,6 +31,7 @@ from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting, Recording
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
+from nuntius.web.floor import report_of
 from nuntius.web.schemas import LineOut, MinutesOut
 from nuntius.web.shapes import minutes_out, zone
 
@@ -94,6 +95,8 @@ def _built(db: Session, meeting: Meeting, form: str, address: str) -> Iterable[s
         spans = recording.spans if recording and recording.spans else []
         spans = spans or [(t.start, t.end, t.speaker) for t in transcript.turns]
         return write_rttm([Span(a, b, names.get(v, v)) for a, b, v in spans], meeting.title)
+    if form == "floor.csv":
+        return write_floor_csv(report_of(db, meeting))
     if form == "transcript.json":
         return [json.dumps(transcript_json(transcript), ensure_ascii=False, indent=1)]
     if form in ("transcript.docx", "transcript.pdf"):

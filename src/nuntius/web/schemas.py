@@ -50,7 +50,7 @@ class VoicePath(MeetingPath):
 class FilePath(MeetingPath):
     form: Literal[
         "minutes.md", "minutes.json", "minutes.html", "minutes.txt", "minutes.docx", "minutes.pdf", "map.opml",
-        "actions.csv", "actions.ics", "chapters.vtt", "chapters.json",
+        "actions.csv", "actions.ics", "floor.csv", "chapters.vtt", "chapters.json",
         "transcript.vtt", "transcript.srt", "transcript.ttml", "transcript.json", "transcript.txt", "transcript.csv",
         "transcript.docx", "transcript.pdf", "voices.rttm",
     ]  # fmt: skip
@@ -433,6 +433,42 @@ class ReplyOut(Wire):
     answer: str | None
     passages: list[Passage]
     nearest: list[Passage]
+
+
+class VoiceFloorOut(Wire):
+    """One voice's part of the floor: seconds, share 0 to 1, words a minute."""
+
+    voice: str
+    share: float
+    seconds: float
+    turns: int
+    longest: float
+    overlaps: int
+    overlapped: float
+    words: int
+    pace: float
+    questions: int
+
+
+class FloorSliceOut(Wire):
+    """A part of the meeting; `seconds` of each voice in the order of the voices."""
+
+    title: str
+    start: float
+    end: float
+    seconds: list[float]
+
+
+class FloorOut(Wire):
+    title: str
+    duration: float
+    silence: float
+    overlap: float
+    evenness: float
+    silences: list[tuple[float, float]]
+    voices: list[VoiceFloorOut]
+    over_time: list[FloorSliceOut]
+    chapters: list[FloorSliceOut]
 
 
 class Health(Wire):

@@ -11,7 +11,7 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { Drawing } from "./Drawing";
 import { layout, step, tree, without } from "./layout";
-import { pngOf, save, svgText } from "./saving";
+import { pngOf, save, svgText } from "../../shared/saving";
 
 const ZOOMS = [0.4, 0.5, 0.65, 0.8, 1, 1.25, 1.6, 2];
 

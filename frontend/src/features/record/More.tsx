@@ -7,12 +7,13 @@ interface Props {
   hasMinutes: boolean;
   onTexts: () => void;
   onMisheard: () => void;
+  onReplace: () => void;
   onRemake: () => void;
   onCut?: (() => void) | undefined;
 }
 
 /** What else can be made from a record, or done with it. */
-export function More({ meetingId, hasMinutes, onTexts, onMisheard, onRemake, onCut }: Props) {
+export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, onRemake, onCut }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
     setAnchor(null);
@@ -24,7 +25,9 @@ export function More({ meetingId, hasMinutes, onTexts, onMisheard, onRemake, onC
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
         <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>Texts that follow …</MenuItem>
         <MenuItem disabled={!hasMinutes} component={Link} to={`/meetings/${meetingId}/map`}>Topic map</MenuItem>
+        <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>The floor in figures</MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
+        <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         <Divider />
         <MenuItem onClick={then(onRemake)}>Write the minutes anew</MenuItem>
         {onCut && <MenuItem onClick={then(onCut)}>Remove a stretch for good …</MenuItem>}

@@ -1,4 +1,4 @@
-import { Box, FormControlLabel, IconButton, MenuItem, Select, Slider, Switch, Tooltip, Typography } from "@mui/material";
+import { Box, Chip, FormControlLabel, IconButton, MenuItem, Select, Slider, Switch, Tooltip, Typography } from "@mui/material";
 import Pause from "@mui/icons-material/Pause";
 import PlayArrow from "@mui/icons-material/PlayArrow";
 
@@ -27,6 +27,9 @@ export function PlayerBar({ meetingId, player, duration, hasSound, isText }: { m
           </>
         )}
       </Box>
+      {player.looping && (
+        <Chip size="small" variant="outlined" label={`Repeats ${clock(player.looping.start)} to ${clock(player.looping.end)}`} onDelete={() => player.loop(null)} />
+      )}
       <Select
         size="small" variant="standard" disableUnderline value={player.speed} onChange={(e) => player.setSpeed(Number(e.target.value))}
         inputProps={{ "aria-label": "Speed" }} renderValue={(v) => `${v}×`} sx={{ fontSize: "0.9rem" }}

@@ -14,12 +14,15 @@ import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
+import { fragmentOf } from "./fragment";
+import { spokeBefore, turnAt } from "./links";
 import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
 import { More } from "./More";
 import { Pictures } from "./Pictures";
 import { PlayerBar } from "./PlayerBar";
+import { Replace } from "./Replace";
 import { SearchField } from "./SearchField";
 import { silences } from "./silences";
 import { Spine } from "./Spine";
@@ -28,9 +31,10 @@ import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
 import type { Line, RecordData } from "./types";
-import { turnEnd } from "./types";
+import { turnEnd, turnStart } from "./types";
 import { useAnchors } from "./useAnchors";
-import { usePlayer } from "./usePlayer";
+import { useMediaSession } from "./useMediaSession";
+import { nextSpeed, usePlayer } from "./usePlayer";
 import { useRecord, type RecordActions } from "./useRecord";
 import { useRecordView } from "./useRecordView";
 
@@ -68,7 +72,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | null>(null);
+  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -77,7 +81,22 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const hasSound = record.recording?.has_sound ?? false;
   const tick = (line: Line) => void actions.tickLine(line.id, !line.checked);
 
-  useHash(hash, record, view.select, player.seek, view.show);
+  useHash(hash, record, view.select, player.play, view.show);
+  useMediaSession(player, meeting.title, duration);
+  const turnStep = (step: 1 | -1) => {
+    const at = turnAt(record.turns, player.position.get() + 0.05);
+    const next = record.turns[Math.max(0, step < 0 && player.position.get() - turnStart(record.turns[at] ?? record.turns[0]!) > 1.5 ? at : at + step)];
+    if (next) { player.seek(turnStart(next)); view.show(turnStart(next)); }
+  };
+  const speakerBefore = () => {
+    const before = spokeBefore(record.turns, player.position.get());
+    if (before !== null) { player.seek(before); view.show(before); }
+  };
+  const mark = useRef<number | null>(null);
+  const markEnd = () => {
+    const [from, to] = [mark.current ?? 0, player.position.get()];
+    if (to > from) player.loop({ start: from, end: to });
+  };
   useKeys("Record", [
     { key: " ", label: "Play or pause", run: player.toggle },
     { key: "/", label: "Search what was said", run: () => { setSide("transcript"); setTimeout(() => field.current?.focus()); } },
@@ -88,8 +107,16 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     { key: ",", label: "Previous passage of the line", run: () => view.stepPassage(-1) },
     { key: "x", label: "Tick the line as checked", run: () => view.line && tick(view.line) },
     { key: "e", label: "Edit the line", run: () => view.line && view.setEditing(view.line.id) },
-    { key: "ArrowRight", label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
-    { key: "ArrowLeft", label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
+    { key: "ArrowRight", shift: false, label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
+    { key: "ArrowLeft", shift: false, label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
+    { key: "ArrowRight", shift: true, shown: "Shift →", label: "Next turn", run: () => turnStep(1) },
+    { key: "ArrowLeft", shift: true, shown: "Shift ←", label: "Begin of the turn, or the one before", run: () => turnStep(-1) },
+    { key: "p", label: "The last time this person spoke", run: speakerBefore },
+    { key: "a", label: "Repeat from here …", run: () => { mark.current = player.position.get(); } },
+    { key: "b", label: "… to here", run: markEnd },
+    { key: "l", label: "Repeat the line’s passage, or stop repeating", run: () => player.loop(player.looping ? null : view.lit[0] ?? null) },
+    { key: ">", label: "Faster", run: () => player.setSpeed(nextSpeed(player.speed, 1)) },
+    { key: "<", label: "Slower", run: () => player.setSpeed(nextSpeed(player.speed, -1)) },
     { key: "f", label: "Follow the sound", run: () => view.setFollowing(true) },
     { key: "q", label: "Ask the record", run: () => setAsking(true) },
     { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
@@ -118,7 +145,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
           <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} />
           <More
-            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onRemake={() => void actions.remake()}
+            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onRemake={() => void actions.remake()}
             onCut={hasSound ? () => setCutting(true) : undefined}
           />
         </Box>
@@ -171,6 +198,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       {opened === "misheard" && (
         <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
       )}
+      {opened === "replace" && <Replace meetingId={meeting.id} onClose={() => setOpened(null)} onReplaced={actions.reload} />}
       <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );
@@ -193,17 +221,17 @@ function wordsBetween(record: RecordData, start: number, end: number): string {
 }
 
 /** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */
-function useHash(hash: string, record: RecordData, select: (line: Line) => void, seek: (seconds: number) => void, show: (seconds: number) => void): void {
+function useHash(hash: string, record: RecordData, select: (line: Line) => void, play: (from: number, until?: number) => void, show: (seconds: number) => void): void {
   const done = useRef("");
   useEffect(() => {
     if (done.current === hash) return;
     done.current = hash;
     const line = record.minutes?.lines.find((l) => `#line-${l.id}` === hash);
-    const moment = /^#t=(\d+(?:\.\d+)?)/.exec(hash);
+    const moment = fragmentOf(hash);
     if (line) select(line);
-    if (moment?.[1]) {
-      seek(Number(moment[1]));
-      show(Number(moment[1]));
+    if (moment) {
+      play(moment.start, moment.end ?? undefined);
+      show(moment.start);
     }
-  }, [hash, record, seek, select, show]);
+  }, [hash, play, record, select, show]);
 }

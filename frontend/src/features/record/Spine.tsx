@@ -2,8 +2,9 @@ import { Box, useTheme } from "@mui/material";
 import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 
 import { breakTold } from "../../shared/breaks";
+import { LanePattern } from "../../shared/LanePattern";
 import { clock } from "../../shared/times";
-import { lane, type Lane } from "../../theme/theme";
+import { lane } from "../../theme/theme";
 import { initials } from "./initials";
 import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
@@ -89,7 +90,7 @@ const Still = memo(function Still({ record, duration, y, places, narrow }: { rec
   const accent = theme.palette.primary.main;
   return (
     <>
-      <defs>{voices.map((voice, i) => <Pattern key={voice.id} id={`lane-${i}`} lane={lane(theme.palette.mode, i)} ground={theme.palette.channel} />)}</defs>
+      <defs>{voices.map((voice, i) => <LanePattern key={voice.id} id={`lane-${i}`} lane={lane(theme.palette.mode, i)} ground={theme.palette.channel} />)}</defs>
       {voices.map((voice, i) => (
         <text key={voice.id} x={places.lanes + i * places.step + places.laneWidth / 2} y={14} textAnchor="middle" fontSize={10} fill={soft}><title>{`${voice.name}: ${Math.round(voice.share * 100)} % of the floor`}</title>{initials(voice.name, voices.map((v) => v.name))}</text>
       ))}
@@ -123,17 +124,6 @@ const Still = memo(function Still({ record, duration, y, places, narrow }: { rec
     </>
   );
 });
-
-function Pattern({ id, lane: { colour, pattern }, ground }: { id: string; lane: Lane; ground: string }) {
-  return (
-    <pattern id={id} width={4} height={4} patternUnits="userSpaceOnUse">
-      <rect width={4} height={4} fill={pattern === "frame" ? ground : colour} />
-      {pattern === "stripes" && <path d="M0 1H4" stroke={ground} strokeWidth={1.2} />}
-      {pattern === "dots" && <circle cx={2} cy={2} r={0.9} fill={ground} />}
-      {pattern === "cross" && <path d="M0 0L4 4M4 0L0 4" stroke={ground} strokeWidth={0.8} />}
-    </pattern>
-  );
-}
 
 function Now({ position, y, width }: { position: Position; y: (s: number) => number; width: number }) {
   const theme = useTheme();

@@ -4,7 +4,7 @@ import { useState } from "react";
 const FILES: [string, [string, string][]][] = [
   ["Minutes", [["minutes.pdf", "PDF"], ["minutes.docx", "Word processor (DOCX)"], ["minutes.html", "Page to print or paste"], ["minutes.txt", "Plain text"], ["minutes.md", "Markdown"], ["minutes.json", "JSON"]]],
   ["From the minutes", [["actions.ics", "Actions for a calendar (iCalendar)"], ["actions.csv", "Actions as a table (CSV)"], ["chapters.vtt", "Chapters (WebVTT)"], ["chapters.json", "Chapters for podcasts (JSON)"], ["map.opml", "Topic map (OPML)"]]],
-  ["Transcript", [["transcript.pdf", "PDF"], ["transcript.docx", "Word processor (DOCX)"], ["transcript.txt", "Plain text"], ["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.ttml", "TTML"], ["transcript.csv", "Table (CSV)"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"]]],
+  ["Transcript", [["transcript.pdf", "PDF"], ["transcript.docx", "Word processor (DOCX)"], ["transcript.txt", "Plain text"], ["transcript.vtt", "WebVTT"], ["transcript.srt", "SRT"], ["transcript.ttml", "TTML"], ["transcript.csv", "Table (CSV)"], ["transcript.json", "JSON"], ["voices.rttm", "Who spoke when (RTTM)"], ["floor.csv", "The floor in figures (CSV)"]]],
 ];
 
 /** The files that can be taken away. */

@@ -2,6 +2,8 @@ import { Box, Button } from "@mui/material";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 
+import { ChosenBar } from "./ChosenBar";
+import { useChosenWords } from "./chosenWords";
 import { turnAt } from "./links";
 import { usePosition } from "./position";
 import type { Match } from "./search";
@@ -32,6 +34,7 @@ interface Props {
 export function TranscriptPane({ record, player, actions, lit, matches, match, following, setFollowing, goTo, onChoose, onMoved }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { turns, voices } = record;
+  const [chosen, leaveChosen] = useChosenWords(scroller);
   const byId = useMemo(() => new Map(voices.map((voice) => [voice.id, voice])), [voices]);
   const byTurn = useMemo(() => grouped(matches), [matches]);
   const virtual = useVirtualizer({
@@ -69,7 +72,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
             return (
               <Box key={item.key} data-index={item.index} ref={virtual.measureElement} sx={{ position: "absolute", insetInline: 0, top: 0, transform: `translateY(${item.start}px)` }}>
                 <TurnItem
-                  turn={turn} voice={voice} goesOn={turns[item.index - 1]?.voice === turn.voice} lit={lit} matches={byTurn.get(item.index) ?? NONE}
+                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} lit={lit} matches={byTurn.get(item.index) ?? NONE}
                   match={match?.index === item.index ? match : undefined} position={player.position} actions={actions} onWord={player.seek} onChoose={onChoose} onSample={sample}
                 />
               </Box>
@@ -77,7 +80,8 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
           })}
         </Box>
       </Box>
-      {!following && player.playing && (
+      {chosen && <ChosenBar record={record} chosen={chosen} player={player} actions={actions} onDone={leaveChosen} />}
+      {!chosen && !following && player.playing && (
         <Button size="small" variant="contained" onClick={() => setFollowing(true)} sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}>
           Follow the sound
         </Button>

@@ -7,6 +7,7 @@ import { lies } from "./links";
 import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
 import { TextEditor } from "./TextEditor";
+import { TurnMenu } from "./TurnMenu";
 import { turnEnd, turnStart, turnText, type Stretch, type Turn, type Voice } from "./types";
 import type { RecordActions } from "./useRecord";
 import { VoiceName } from "./VoiceName";
@@ -17,6 +18,8 @@ const UNSURE = 0.45;
 interface Props {
   turn: Turn;
   voice: Voice;
+  voices: readonly Voice[];
+  isLast: boolean;
   goesOn: boolean;
   lit: readonly Stretch[];
   matches: readonly Match[];
@@ -45,7 +48,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
     >
       <Typography component="button" onClick={() => props.onWord(start)} sx={timeStyle} aria-label={`Hear from ${clock(start)}`}>{clock(start)}</Typography>
       <Box sx={{ minWidth: 0 }}>
-        {!goesOn && <VoiceName voice={voice} actions={actions} onSample={() => props.onSample(voice)} />}
+        {!goesOn && <VoiceName voice={voice} voices={props.voices} actions={actions} onSample={() => props.onSample(voice)} />}
         {turn.heard !== null && (
           <Tooltip title={`As heard: ${turn.heard}`}><Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>corrected</Typography></Tooltip>
         )}
@@ -56,6 +59,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
             </IconButton>
           </Tooltip>
         )}
+        {!editing && <TurnMenu turn={turn} voices={props.voices} position={position} isLast={props.isLast} actions={actions} />}
         {editing ? (
           <TextEditor label="Words of this turn" text={turnText(turn)} onEnd={() => setEditing(false)} onKeep={(text) => actions.correctTurn(turn.number, text)} />
         ) : (
@@ -74,6 +78,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
 const timeStyle = { all: "unset", cursor: "pointer", color: "text.secondary", fontSize: "0.8rem", pt: "2px", fontVariantNumeric: "tabular-nums", alignSelf: "start", "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" } } as const;
 
 function wordPressed(event: MouseEvent, turn: Turn, props: Props): void {
+  if (document.getSelection()?.isCollapsed === false) return; // words are being chosen, not pressed
   const at = (event.target as HTMLElement).dataset.word;
   props.onChoose(turn);
   const word = at === undefined ? undefined : turn.words[Number(at)];

@@ -1,11 +1,11 @@
-import { Box, Button, ButtonBase, Popover, TextField, Typography } from "@mui/material";
+import { Box, Button, ButtonBase, MenuItem, Popover, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 
 import type { RecordActions } from "./useRecord";
 import type { Voice } from "./types";
 
 /** A voice's name; pressing it names the voice everywhere at once. */
-export function VoiceName({ voice, actions, onSample }: { voice: Voice; actions: RecordActions; onSample: () => void }) {
+export function VoiceName({ voice, voices, actions, onSample }: { voice: Voice; voices: readonly Voice[]; actions: RecordActions; onSample: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   const choose = (name: string | null) => {
@@ -20,6 +20,16 @@ export function VoiceName({ voice, actions, onSample }: { voice: Voice; actions:
       </ButtonBase>
       <Popover open={!!anchor} anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: "bottom", horizontal: "left" }} slotProps={{ paper: { role: "dialog", "aria-label": `Who is ${voice.name}?` } as object }}>
         <Choice voice={voice} onChoose={choose} onSample={onSample} />
+        {voices.length > 1 && (
+          <Box sx={{ px: 2, pb: 2, width: 280 }}>
+            <TextField
+              select fullWidth size="small" label="The same voice as" value="" onChange={(e) => { close(); void actions.mergeVoices(voice.id, Number(e.target.value)); }}
+              helperText="Makes one voice of two; can be taken back."
+            >
+              {voices.filter((other) => other.id !== voice.id).map((other) => <MenuItem key={other.id} value={other.id}>{other.name}</MenuItem>)}
+            </TextField>
+          </Box>
+        )}
       </Popover>
     </>
   );

@@ -35,3 +35,16 @@ export function neighbour(stretches: readonly Stretch[], now: number, step: 1 | 
   if (step > 0) return stretches.find((s) => s.start > now + 0.2) ?? stretches[0];
   return [...stretches].reverse().find((s) => s.start < now - 1) ?? stretches[stretches.length - 1];
 }
+
+/** Where the voice that speaks at `now` began to speak the time before; null where it did not. */
+export function spokeBefore(turns: readonly Turn[], now: number): number | null {
+  const at = turnAt(turns, now + 0.05);
+  const voice = turns[at]?.voice;
+  let first = at;
+  while (first > 0 && turns[first - 1]?.voice === voice) first -= 1;
+  for (let i = first - 1; i >= 0; i -= 1) {
+    const turn = turns[i];
+    if (turn && turn.voice === voice && turns[i - 1]?.voice !== voice) return turnStart(turn);
+  }
+  return null;
+}

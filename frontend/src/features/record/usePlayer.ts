@@ -6,6 +6,12 @@ import type { Stretch } from "./types";
 
 export const SPEEDS = [0.75, 1, 1.25, 1.5, 1.75, 2, 2.5];
 
+/** The speed after or before this one. */
+export function nextSpeed(speed: number, step: 1 | -1): number {
+  const at = SPEEDS.indexOf(speed) + step;
+  return SPEEDS[Math.min(SPEEDS.length - 1, Math.max(0, at))] ?? 1;
+}
+
 /** The sound: where it is, playing, jumping, its speed. */
 export interface Player {
   position: Position;
@@ -21,6 +27,9 @@ export interface Player {
   play: (from: number, until?: number) => void;
   setSpeed: (speed: number) => void;
   setSkipping: (on: boolean) => void;
+  /** The stretch that is played again and again. */
+  looping: Stretch | null;
+  loop: (stretch: Stretch | null) => void;
 }
 
 export function usePlayer(quiet: Stretch[]): Player {
@@ -31,6 +40,7 @@ export function usePlayer(quiet: Stretch[]): Player {
   const [failed, setFailed] = useState(false);
   const [speed, setSpeedState] = useState(1);
   const [skipping, setSkipping] = useState(false);
+  const [looping, setLooping] = useState<Stretch | null>(null);
 
   const attach = useCallback((next: HTMLMediaElement | null) => {
     element.current = next;
@@ -53,6 +63,7 @@ export function usePlayer(quiet: Stretch[]): Player {
           sound.pause();
           until.current = null;
         }
+        if (looping && until.current === null && (sound.currentTime >= looping.end || sound.currentTime < looping.start - 0.5)) sound.currentTime = looping.start;
         const further = skipping && until.current === null ? skipTo(quiet, sound.currentTime) : null;
         if (further !== null && further > sound.currentTime + 0.1) sound.currentTime = further;
         position.set(sound.currentTime);
@@ -61,7 +72,7 @@ export function usePlayer(quiet: Stretch[]): Player {
     };
     frame = requestAnimationFrame(tick);
     return () => cancelAnimationFrame(frame);
-  }, [playing, position, quiet, skipping]);
+  }, [looping, playing, position, quiet, skipping]);
 
   useEffect(() => {
     if (element.current) element.current.playbackRate = speed;
@@ -81,6 +92,13 @@ export function usePlayer(quiet: Stretch[]): Player {
     return {
       position, playing, speed, skipping, failed, attach, seek, setSkipping,
       setSpeed: setSpeedState,
+      looping,
+      loop: (stretch: Stretch | null) => {
+        setLooping(stretch);
+        if (!stretch) return;
+        seek(stretch.start);
+        start();
+      },
       toggle: () => {
         until.current = null;
         if (element.current?.paused) start();
@@ -92,5 +110,5 @@ export function usePlayer(quiet: Stretch[]): Player {
         start();
       },
     };
-  }, [attach, failed, playing, position, skipping, speed]);
+  }, [attach, failed, looping, playing, position, skipping, speed]);
 }

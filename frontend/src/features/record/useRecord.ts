@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, useRef } from "react";
 
 import { bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import type { Changed, Reason, RecordData, Shape } from "./types";
+
+const FOLLOW_AFTER = 1200; // milliseconds without a further change after which the minutes follow the turns
 
 /** The record with what a change touched put in its place. */
 export function merged(record: RecordData, changed: Changed): RecordData {
@@ -32,6 +34,10 @@ export function useRecord(meetingId: string) {
     try {
       const changed = await change;
       queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
+      if (changed.restructured) {
+        await queries.refetchQueries({ queryKey: key, exact: true });
+        follow.current();
+      }
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
       return true;
@@ -40,6 +46,14 @@ export function useRecord(meetingId: string) {
       return false;
     }
   }, [key, notice, queries]);
+
+  /** The minutes follow the turns: they are written anew when others said what, unless more is being set right already. */
+  const follow = useRef<() => void>(() => undefined);
+  const waiting = useRef(0);
+  follow.current = () => {
+    window.clearTimeout(waiting.current);
+    waiting.current = window.setTimeout(() => void remake({}, true), FOLLOW_AFTER);
+  };
 
   const actions = useMemo(() => {
     const meeting_id = meetingId;
@@ -50,6 +64,14 @@ export function useRecord(meetingId: string) {
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
       correctTurn: (number: number, text: string) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text } }))),
+      giveWords: (number: number, voice: number | null, first = 0, last: number | null = null) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", { params: { path: { meeting_id, number } }, body: { voice, first, last } }))),
+      splitTurn: (number: number, at: number) =>
+        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/split", { params: { path: { meeting_id, number } }, body: { at } }))),
+      joinTurns: (number: number) =>
+        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } }))),
+      mergeVoices: (speaker_id: number, into: number) =>
+        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", { params: { path: { meeting_id, speaker_id } }, body: { into } }))),
       editLine: (line_id: number, text: string) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text } }))),
       throwOut: (line_id: number, reason: Reason | null) =>
@@ -61,13 +83,13 @@ export function useRecord(meetingId: string) {
     };
   }, [carry, meetingId]);
 
-  const remake = useCallback(async (shape: Shape = {}) => {
+  const remake = useCallback(async (shape: Shape = {}, quiet = false) => {
     try {
       queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, ...shape } })));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
       void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
-      notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
+      if (!quiet) notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
     }
@@ -85,7 +107,8 @@ export function useRecord(meetingId: string) {
     }
   }, [key, meetingId, notice, queries]);
 
-  return { query, ...actions, remake, cut };
+  const reload = useCallback(() => void queries.invalidateQueries({ queryKey: key, exact: true }), [key, queries]);
+  return { query, ...actions, remake, cut, reload };
 }
 
 export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

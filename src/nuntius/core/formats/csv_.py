@@ -4,6 +4,7 @@ import csv
 from collections.abc import Iterable, Iterator, Sequence
 from io import StringIO
 
+from nuntius.core.floor_report import FloorReport
 from nuntius.core.formats.markdown import WrittenMinutes
 from nuntius.core.transcript.transcript import Transcript
 
@@ -57,3 +58,35 @@ def write_actions_csv(minutes: WrittenMinutes) -> Iterator[str]:
         for a in actions
     )
     yield from table(("owner", "task", "due", "due as said", "state", "checked", "times"), rows)
+
+
+def write_floor_csv(report: FloorReport) -> Iterator[str]:
+    """A row a voice: share, seconds, turns, longest, how often and long it began over others, words, pace, questions."""
+    head = (
+        "voice",
+        "share",
+        "seconds",
+        "turns",
+        "longest",
+        "began over others",
+        "seconds over others",
+        "words",
+        "words a minute",
+        "questions",
+    )
+    rows = (
+        (
+            v.voice,
+            f"{report.shares[v.voice]:.4f}",
+            f"{v.seconds:.2f}",
+            v.turns,
+            f"{v.longest:.2f}",
+            v.overlaps,
+            f"{v.overlapped:.2f}",
+            v.words,
+            f"{v.pace:.1f}",
+            v.questions,
+        )
+        for v in report.voices
+    )
+    yield from table(head, rows)

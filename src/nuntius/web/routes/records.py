@@ -22,6 +22,7 @@ from nuntius.store.transcripts import load_transcript
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
+from nuntius.web.floor import floor_out, report_of
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
@@ -200,6 +201,14 @@ def get_sound(path: s.MeetingPath) -> Response:
     )
     response.headers["Cache-Control"] = "private, max-age=3600"
     return response
+
+
+@api.get("/floor", operation_id="getFloor", responses={200: s.FloorOut})
+def get_floor(path: s.MeetingPath) -> Response:
+    """Who had the floor, how often, over whom, how evenly; over time and by chapter."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        return answer(floor_out(meeting.title, report_of(db, meeting)))
 
 
 @api.get("/peaks", operation_id="getPeaks")

@@ -1,0 +1,36 @@
+import MoreHoriz from "@mui/icons-material/MoreHoriz";
+import { Divider, IconButton, Menu, MenuItem, Tooltip } from "@mui/material";
+import { useState } from "react";
+
+import { clock } from "../../shared/times";
+import type { Position } from "./position";
+import { turnStart, type Turn, type Voice } from "./types";
+import type { RecordActions } from "./useRecord";
+import { VoiceItems } from "./VoiceItems";
+
+/** What can be set right about a turn as a whole. */
+export function TurnMenu({ turn, voices, position, isLast, actions }: { turn: Turn; voices: readonly Voice[]; position: Position; isLast: boolean; actions: RecordActions }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const now = anchor ? position.get() : 0;
+  const here = turn.words.findIndex((word) => word[2] > now);
+  const then = (run: () => unknown) => {
+    setAnchor(null);
+    run();
+  };
+  return (
+    <>
+      <Tooltip title="Set the turn right">
+        <IconButton className="edit" size="small" aria-haspopup="menu" aria-label={`Set right the turn at ${clock(turnStart(turn))}`} onClick={(e) => setAnchor(e.currentTarget)} sx={{ opacity: { xs: 0.6, sm: 0 }, width: 26, height: 26, p: 0, float: "right" }}>
+          <MoreHoriz sx={{ fontSize: 17 }} />
+        </IconButton>
+      </Tooltip>
+      <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        <MenuItem disabled sx={{ opacity: "1 !important" }}>This turn was said by</MenuItem>
+        {VoiceItems({ voices, but: turn.voice, onChoose: (voice) => then(() => actions.giveWords(turn.number, voice)) })}
+        <Divider />
+        <MenuItem disabled={here <= 0} onClick={() => then(() => actions.splitTurn(turn.number, here))}>Begin a turn where the sound is</MenuItem>
+        <MenuItem disabled={isLast} onClick={() => then(() => actions.joinTurns(turn.number))}>Join with the next turn</MenuItem>
+      </Menu>
+    </>
+  );
+}
