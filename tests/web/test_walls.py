@@ -29,6 +29,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "line": 1,
         "person_id": 1,
         "picture_id": 1,
+        "excerpt_id": 1,
         "note_id": "note-one",
         "mark_id": "mark-one",
     }
@@ -39,6 +40,8 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
 def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
+        "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
+        "/excerpts": {"start": 0, "end": 1},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/room/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
         "/agenda": {"items": []}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},
@@ -47,7 +50,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
         "/runs": {"recorder": "recorder-x", "source": "microphone"}, "/room/line": {"link": "ws://x.example/c"},
         "/misheard": {"term": "X", "heard": "Y", "right": True},
     }  # fmt: skip
-    body = next((b for part, b in bodies.items() if part in path), {})
+    body = next((b for part, b in bodies.items() if path.endswith(part) or (part.endswith("s/") and part in path)), {})
     return client.send(method, path, body if method != "GET" else None).status_code
 
 

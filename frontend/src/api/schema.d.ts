@@ -21,6 +21,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/excerpts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The excerpts of all meetings that are open to one. */
+        get: operations["getExcerpts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/excerpts/chapters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where each excerpt stands in that file, as WebVTT chapters. */
+        get: operations["getExcerptChapters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/excerpts/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sound of excerpts as one Ogg/Opus file, in the order asked for. */
+        get: operations["getExcerptSound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/excerpts/{excerpt_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives an excerpt other words about it, or other ends. */
+        put: operations["changeExcerpt"];
+        post?: never;
+        /** Takes an excerpt away; the record stays as it is. */
+        delete: operations["removeExcerpt"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-account": {
         parameters: {
             query?: never;
@@ -153,6 +222,23 @@ export interface paths {
         put?: never;
         /** Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays. */
         post: operations["cutRecord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/excerpts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a passage. */
+        post: operations["keepExcerpt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1447,6 +1533,39 @@ export interface components {
             /** Turn */
             turn: number;
         };
+        /** ExcerptOut */
+        ExcerptOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** End */
+            end: number;
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Meeting */
+            meeting: string;
+            /** Meeting Id */
+            meeting_id: string;
+            /** Note */
+            note: string;
+            /** Quote */
+            quote: string;
+            /** Speakers */
+            speakers: string[];
+            /** Start */
+            start: number;
+            /** Title */
+            title: string;
+        };
+        /** ExcerptsOut */
+        ExcerptsOut: {
+            /** Excerpts */
+            excerpts: components["schemas"]["ExcerptOut"][];
+        };
         /** FirstAccount */
         FirstAccount: {
             /** Email */
@@ -1769,6 +1888,31 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * NewExcerpt
+         * @description A stretch in seconds with a title ("" for its first words), a note and a label.
+         */
+        NewExcerpt: {
+            /** End */
+            end: number;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Start */
+            start: number;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
         };
         /** NewMeeting */
         NewMeeting: {
@@ -2658,6 +2802,145 @@ export interface operations {
             };
         };
     };
+    getExcerpts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExcerptsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getExcerptChapters: {
+        parameters: {
+            query: {
+                ids: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getExcerptSound: {
+        parameters: {
+            query: {
+                ids: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeExcerpt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                excerpt_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewExcerpt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExcerptsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeExcerpt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                excerpt_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExcerptsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     createFirstAccount: {
         parameters: {
             query?: never;
@@ -2957,6 +3240,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepExcerpt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewExcerpt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExcerptOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -19,6 +19,7 @@ const Captions = lazy(() => import("../features/room/Captions"));
 const Archive = lazy(() => import("../features/archive/Archive"));
 const TopicMap = lazy(() => import("../features/map/TopicMap"));
 const Floor = lazy(() => import("../features/floor/Floor"));
+const Excerpts = lazy(() => import("../features/excerpts/Excerpts"));
 const Setup = lazy(() => import("../features/setup/Setup"));
 const About = lazy(() => import("../features/about/About"));
 
@@ -44,6 +45,7 @@ export function App() {
                       <Route element={<Shell />}>
                         <Route index element={<Today />} />
                         <Route path="archive" element={<Archive />} />
+                        <Route path="excerpts" element={<Excerpts />} />
                         <Route path="setup/:part?" element={<Setup />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />

@@ -14,6 +14,7 @@ import { useKeys } from "./keys";
 const PLACES = [
   { to: "/", label: "Today", end: true },
   { to: "/archive", label: "Archive" },
+  { to: "/excerpts", label: "Excerpts" },
   { to: "/setup", label: "Set-up" },
   { to: "/about", label: "About" },
 ];

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.audio.decode import RATE
 from nuntius.core.transcript.word import Word
 from nuntius.store.errors import Conflict
+from nuntius.store.excerpts import forget_excerpts
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.live import cut_lines
@@ -101,6 +102,7 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
     room = room_of(session, meeting.id)
     if room is not None:
         cut_lines(session, room, start, end)
+    forget_excerpts(session, meeting.id, start, end)
     session.flush()
 
 

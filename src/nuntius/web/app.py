@@ -13,6 +13,7 @@ from nuntius.web import problems, security
 from nuntius.web.routes import (
     capture,
     events,
+    excerpts,
     meetings,
     people,
     records,
@@ -69,6 +70,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
         meetings,
         records,
         uses,
+        excerpts,
         events,
         rooms,
         capture,

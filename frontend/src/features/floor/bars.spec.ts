@@ -11,4 +11,4 @@ describe("pieces of a bar", () => {
   });
 });
 
-it("durations are told as people say them", () => expect([0.9, 59.9, 60, 725].map(told)).toEqual(["0 s", "59 s", "1 min", "12 min 5 s"]));
+it("durations are told as people say them", () => expect([0, 0.9, 59.9, 60, 725].map(told)).toEqual(["0 s", "under 1 s", "59 s", "1 min", "12 min 5 s"]));

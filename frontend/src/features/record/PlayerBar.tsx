@@ -56,7 +56,7 @@ function Seek({ position, duration, onSeek }: { position: Position; duration: nu
     <Slider
       size="small" min={0} max={Math.max(1, Math.floor(duration))} step={5} value={Math.min(now, duration)} onChange={(_, value) => onSeek(Number(value))}
       aria-label="Position" getAriaValueText={clock}
-      sx={{ position: "absolute", bottom: -14, left: 0, p: 0, opacity: 0, pointerEvents: "none", "&:focus-within": { opacity: 1 } }}
+      sx={{ position: "absolute", bottom: -8, left: 0, p: 0, opacity: 0, pointerEvents: "none", "&:focus-within": { opacity: 1 } }}
     />
   );
 }

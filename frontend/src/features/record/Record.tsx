@@ -121,7 +121,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     { key: "q", label: "Ask the record", run: () => setAsking(true) },
     { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
     { key: "y", ctrl: true, label: "Do it again", run: () => void actions.redo() },
-    { key: "Escape", label: "Leave the line", run: view.leave },
+    { key: "Escape", label: "Leave the line, or the words chosen", run: () => { view.leave(); document.getSelection()?.removeAllRanges(); } },
   ]);
 
   return (

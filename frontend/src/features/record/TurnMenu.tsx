@@ -28,9 +28,22 @@ export function TurnMenu({ turn, voices, position, isLast, actions }: { turn: Tu
         <MenuItem disabled sx={{ opacity: "1 !important" }}>This turn was said by</MenuItem>
         {VoiceItems({ voices, but: turn.voice, onChoose: (voice) => then(() => actions.giveWords(turn.number, voice)) })}
         <Divider />
+        <MenuItem onClick={() => then(() => chooseTurn(turn.number))}>Choose all its words</MenuItem>
         <MenuItem disabled={here <= 0} onClick={() => then(() => actions.splitTurn(turn.number, here))}>Begin a turn where the sound is</MenuItem>
         <MenuItem disabled={isLast} onClick={() => then(() => actions.joinTurns(turn.number))}>Join with the next turn</MenuItem>
       </Menu>
     </>
   );
+}
+
+/** Chooses the words of a turn as the mouse would, so that the keyboard can do with them what the mouse can. */
+function chooseTurn(number: number): void {
+  // when the menu has given the focus back
+  setTimeout(() => {
+    const words = document.querySelectorAll(`[data-turn="${number}"] [data-word]`);
+    const [first, last] = [words[0]?.firstChild, words[words.length - 1]?.lastChild];
+    if (!first || !last) return;
+    document.getSelection()?.setBaseAndExtent(first, 0, last, last.textContent?.length ?? 0);
+    requestAnimationFrame(() => document.querySelector<HTMLElement>("[role=toolbar][aria-label='Chosen words'] button")?.focus());
+  }, 50);
 }

@@ -41,7 +41,7 @@ export function useChosenWords(inside: RefObject<HTMLElement | null>): [Chosen |
       const there = selection && !selection.isCollapsed && inside.current?.contains(selection.anchorNode);
       const [a, b] = there ? [wordAt(selection.anchorNode), wordAt(selection.focusNode)] : [null, null];
       if (a && b) setChosen(between(a, b));
-      else if (selection?.isCollapsed && inside.current?.contains(selection.anchorNode)) setChosen(null);
+      else if ((!selection || selection.isCollapsed) && !document.querySelector("[role=dialog], [role=menu]")) setChosen(null);
     };
     document.addEventListener("selectionchange", look);
     return () => document.removeEventListener("selectionchange", look);

@@ -1,0 +1,126 @@
+"""Excerpts: kept, changed, taken away, found again over all meetings that are open to somebody."""
+
+from pathlib import Path
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.cut import cut, write_passages
+from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.files import FileStore
+from nuntius.store.meetings import get_meeting, open_to
+from nuntius.store.models import Excerpt, Meeting, Recording, User
+from nuntius.store.transcripts import load_transcript
+
+LONGEST = 30 * 60.0  # seconds of one excerpt
+LONGEST_NOTE = 4000  # characters
+MOST = 200  # excerpts of one file
+
+
+def excerpts_of(session: Session, user: User) -> list[tuple[Excerpt, Meeting]]:
+    """All excerpts of meetings that are open to `user`, the newest meeting first, each in the order of the talk."""
+    meetings = {meeting.id: meeting for meeting in session.scalars(open_to(user))}
+    rows = session.scalars(select(Excerpt).where(Excerpt.meeting_id.in_(meetings)).order_by(Excerpt.start, Excerpt.id))
+    return sorted(((row, meetings[row.meeting_id]) for row in rows), key=lambda pair: pair[1].starts_at, reverse=True)
+
+
+def keep_excerpt(
+    session: Session,
+    user: User,
+    meeting: Meeting,
+    start: float,
+    end: float,
+    title: str,
+    note: str = "",
+    label: str = "",
+) -> Excerpt:
+    """Keeps what was said between two times (seconds). Raises Conflict where nothing was said, or too much is wanted."""
+    words, speakers = _said(session, meeting, start, end)
+    excerpt = Excerpt(meeting_id=meeting.id, user_id=user.id, start=start, end=end, quote=" ".join(words))
+    excerpt.speaker = ", ".join(speakers)[:400]
+    _named(excerpt, title or _short(words), note, label)
+    session.add(excerpt)
+    session.flush()
+    return excerpt
+
+
+def change_excerpt(
+    session: Session, user: User, excerpt_id: int, start: float, end: float, title: str, note: str, label: str
+) -> Excerpt:
+    """Gives an excerpt other words about it, or other ends. Raises NotFound, Conflict."""
+    excerpt, meeting = get_excerpt(session, user, excerpt_id)
+    if (start, end) != (excerpt.start, excerpt.end):
+        words, speakers = _said(session, meeting, start, end)
+        excerpt.start, excerpt.end, excerpt.quote = start, end, " ".join(words)
+        excerpt.speaker = ", ".join(speakers)[:400]
+    _named(excerpt, title, note, label)
+    session.flush()
+    return excerpt
+
+
+def remove_excerpt(session: Session, user: User, excerpt_id: int) -> None:
+    """Takes an excerpt away; what it was taken from stays. Raises NotFound."""
+    session.delete(get_excerpt(session, user, excerpt_id)[0])
+
+
+def get_excerpt(session: Session, user: User, excerpt_id: int) -> tuple[Excerpt, Meeting]:
+    """One excerpt with its meeting. Raises NotFound for one of others as for none."""
+    excerpt = session.get(Excerpt, excerpt_id)
+    if excerpt is None:
+        raise NotFound()
+    return excerpt, get_meeting(session, user, excerpt.meeting_id)
+
+
+def write_excerpts(
+    session: Session, files: FileStore, user: User, ids: list[int], target: Path
+) -> list[tuple[Excerpt, float, float]]:
+    """Writes the sound of excerpts into one file, in this order; each with where it stands in it (seconds).
+
+    Raises NotFound, Conflict where one has no sound.
+    """
+    if not 0 < len(ids) <= MOST:
+        raise Conflict(f"Choose between one and {MOST} excerpts.")
+    chosen = [get_excerpt(session, user, each)[0] for each in ids]
+    copies: dict[str, WorkingCopy] = {}
+    for excerpt in chosen:
+        if excerpt.meeting_id not in copies:
+            recording = session.scalar(select(Recording).where(Recording.meeting_id == excerpt.meeting_id))
+            if recording is None or recording.working_digest is None:
+                raise Conflict(f"“{excerpt.title}” has no sound: its record was made from a written transcript.")
+            copies[excerpt.meeting_id] = WorkingCopy(files.path(recording.working_digest))
+    places = write_passages((cut(copies[each.meeting_id], each.start, each.end) for each in chosen), target)
+    return [(excerpt, *place) for excerpt, place in zip(chosen, places, strict=True)]
+
+
+def forget_excerpts(session: Session, meeting_id: str, start: float, end: float) -> None:
+    """Takes away the excerpts that touch a stretch which is removed for good."""
+    session.execute(delete(Excerpt).where(Excerpt.meeting_id == meeting_id, Excerpt.start < end, Excerpt.end > start))
+
+
+def _said(session: Session, meeting: Meeting, start: float, end: float) -> tuple[list[str], list[str]]:
+    """Words whose middle lies between two times, and the labels of the voices."""
+    if not 0 <= start < end or end - start > LONGEST:
+        raise Conflict("An excerpt has a beginning before its end and is at most half an hour long.")
+    words, speakers = [], []
+    for turn in load_transcript(session, meeting.id, named=False).turns:
+        inside = [word.text for word in turn.words if start <= word.middle < end]
+        words += inside
+        if inside and turn.speaker not in speakers:
+            speakers.append(turn.speaker)
+    if not words:
+        raise Conflict("Nothing was said in this stretch. Choose another one.")
+    return words, speakers
+
+
+def _named(excerpt: Excerpt, title: str, note: str, label: str) -> None:
+    title = " ".join(title.split())
+    if not title or len(title) > 200 or len(note) > LONGEST_NOTE or len(label) > 60:
+        raise Conflict("An excerpt has a title of at most 200 characters, a label of 60 and a note of 4,000.")
+    excerpt.title, excerpt.note, excerpt.label = title, note.strip(), " ".join(label.split())
+
+
+def _short(words: list[str]) -> str:
+    """The first words as a title."""
+    title = " ".join(words[:8])
+    return title if len(words) <= 8 else f"{title.rstrip('.,;:')} …"

@@ -1,0 +1,97 @@
+"""Excerpts: passages kept, heard and taken away."""
+
+from flask import Response, make_response
+from flask_openapi3 import APIBlueprint, Tag
+from sqlalchemy.orm import Session
+
+from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
+from nuntius.store import excerpts
+from nuntius.store.meetings import get_meeting
+from nuntius.store.models import Excerpt, Meeting
+from nuntius.store.transcripts import names_of
+from nuntius.web import excerpt_schemas as e
+from nuntius.web.answers import answer
+from nuntius.web.schemas import MeetingPath
+from nuntius.web.security import installation, me
+
+api = APIBlueprint("excerpts", __name__, url_prefix="/api", abp_tags=[Tag(name="excerpts")])
+
+
+@api.get("/excerpts", operation_id="getExcerpts", responses={200: e.ExcerptsOut})
+def get_all() -> Response:
+    """The excerpts of all meetings that are open to one."""
+    with installation().database.read() as db:
+        return answer(_all(db))
+
+
+@api.post("/meetings/<meeting_id>/excerpts", operation_id="keepExcerpt", responses={200: e.ExcerptOut})
+def keep(path: MeetingPath, body: e.NewExcerpt) -> Response:
+    """Keeps a passage."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        kept = excerpts.keep_excerpt(db, me(), meeting, body.start, body.end, body.title, body.note, body.label)
+        return answer(_out(db, kept, meeting))
+
+
+@api.put("/excerpts/<int:excerpt_id>", operation_id="changeExcerpt", responses={200: e.ExcerptsOut})
+def change(path: e.ExcerptPath, body: e.NewExcerpt) -> Response:
+    """Gives an excerpt other words about it, or other ends."""
+    with installation().database.write() as db:
+        excerpts.change_excerpt(db, me(), path.excerpt_id, body.start, body.end, body.title, body.note, body.label)
+        return answer(_all(db))
+
+
+@api.delete("/excerpts/<int:excerpt_id>", operation_id="removeExcerpt", responses={200: e.ExcerptsOut})
+def remove(path: e.ExcerptPath) -> Response:
+    """Takes an excerpt away; the record stays as it is."""
+    with installation().database.write() as db:
+        excerpts.remove_excerpt(db, me(), path.excerpt_id)
+        return answer(_all(db))
+
+
+@api.get("/excerpts/sound", operation_id="getExcerptSound")
+def get_sound(query: e.Chosen) -> Response:
+    """The sound of excerpts as one Ogg/Opus file, in the order asked for."""
+    store = installation()
+    with store.files.scratch(".ogg") as target, store.database.read() as db:
+        excerpts.write_excerpts(db, store.files, me(), query.numbers, target)
+        return _file(target.read_bytes(), "audio/ogg", "excerpts.ogg")
+
+
+@api.get("/excerpts/chapters", operation_id="getExcerptChapters")
+def get_chapters(query: e.Chosen) -> Response:
+    """Where each excerpt stands in that file, as WebVTT chapters."""
+    store = installation()
+    with store.files.scratch(".ogg") as target, store.database.read() as db:
+        places = excerpts.write_excerpts(db, store.files, me(), query.numbers, target)
+        made = "".join(write_chapters_vtt([Stretch(each.title, start, end) for each, start, end in places]))
+        return _file(made.encode(), "text/vtt; charset=utf-8", "excerpts.vtt")
+
+
+def _file(data: bytes, kind: str, name: str) -> Response:
+    response = make_response(data)
+    response.content_type = kind
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+def _all(db: Session) -> e.ExcerptsOut:
+    return e.ExcerptsOut(excerpts=[_out(db, row, meeting) for row, meeting in excerpts.excerpts_of(db, me())])
+
+
+def _out(db: Session, row: Excerpt, meeting: Meeting) -> e.ExcerptOut:
+    names = names_of(db, meeting.id)
+    return e.ExcerptOut(
+        id=row.id,
+        meeting_id=meeting.id,
+        meeting=meeting.title,
+        day=meeting.starts_at.date(),
+        title=row.title,
+        note=row.note,
+        label=row.label,
+        speakers=[names.get(label, label) for label in row.speaker.split(", ")],
+        start=row.start,
+        end=row.end,
+        quote=row.quote,
+    )
