@@ -24,6 +24,7 @@ from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.inquire import inquire
 from nuntius.core.minutes import build, judges
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.forest import Forest, forest_of
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
 from nuntius.core.naming import renamed, sure_names
 from nuntius.core.transcript.transcript import Transcript
@@ -53,8 +54,9 @@ def main() -> None:
     examples, exchanges = [train.of_meeting(meeting) for meeting in meetings], train.of_exchanges()
     rows = []
     for meeting, own in zip(meetings, examples, strict=True):
-        made = train.all_judges([*(each for each in examples if each is not own), *exchanges])
-        _use(lambda made=made: made)  # type: ignore[misc]
+        others = [each for each in examples if each is not own]
+        made, borders = train.all_judges([*others, *exchanges]), forest_of(train.fit_borders(others))
+        _use(lambda made=made: made, lambda borders=borders: borders)  # type: ignore[misc]
         rows.append((meeting.name, measured(meeting)))
     rows.append(("mean", {name: sum(row[name] for _, row in rows) / len(rows) for name in FIGURES}))
     sys.stdout.write(f"{'':14}{''.join(f'{name:>10}' for name in FIGURES)}\n")
@@ -62,8 +64,8 @@ def main() -> None:
         sys.stdout.write(f"{name[:13]:14}{''.join(f'{row[figure]:10.2f}' for figure in FIGURES)}\n")
 
 
-def _use(made: Callable[[], dict[str, judges.Judge]]) -> None:
-    judges.judges = made  # type: ignore[assignment]
+def _use(made: Callable[[], dict[str, judges.Judge]], borders: Callable[[], Forest]) -> None:
+    judges.judges, judges.border_judge = made, borders  # type: ignore[assignment]
     judges.judged.cache_clear()
     judges.judged_borders.cache_clear()
     build._firm.cache_clear()

@@ -91,7 +91,6 @@ class Camera:
 
 
 def on_a_desk(camera: Camera) -> None:
-    camera.take("sign-in")
     camera.sign_in()
     page = camera.page
     page.get_by_text("Open actions").wait_for()
@@ -102,7 +101,7 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("button", name="Bring in", exact=True).click()
     page.get_by_text("Waiting for its turn").wait_for()
     camera.take("working")
-    for view in ("archive", "setup", "about"):
+    for view in ("archive", "setup"):
         page.goto(f"/{view}")
         page.locator("h1").wait_for()
         page.get_by_role("progressbar").wait_for(state="detached")
@@ -112,6 +111,10 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("tree").wait_for()
     page.get_by_role("button", name="Open all").click()
     camera.take("map")
+    page.goto(f"{page.url.removesuffix('/map')}/floor")
+    page.get_by_role("heading", name="What the figures mean").wait_for()
+    camera.take("floor")
+    with_excerpts(camera)
     camera.open_record()
     page.locator("[data-line]").nth(1).click()
     camera.take("record")
@@ -120,6 +123,24 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("dialog").get_by_role("button", name="Ask").click()
     page.get_by_text("Looking through what was said").wait_for(state="detached")
     camera.take("ask")
+
+
+def with_excerpts(camera: Camera) -> None:
+    """Two passages kept, chosen as one."""
+    page = camera.page
+    for turn, title in ((3, "What the early boat carries"), (9, "The decision on the timetable")):
+        camera.open_record()
+        page.get_by_role("button", name="Set right the turn at").nth(turn).click()
+        page.get_by_role("menuitem", name="Choose all its words").click()
+        page.get_by_role("toolbar", name="Chosen words").get_by_role("button", name="Keep").click()
+        page.get_by_label("Title").fill(title)
+        page.get_by_label("Label").fill("timetable")
+        page.get_by_role("dialog").get_by_role("button", name="Keep").click()
+        page.get_by_text("Kept. It stands").wait_for()
+    page.goto("/excerpts")
+    for box in page.get_by_role("checkbox").all():
+        box.check()
+    camera.take("excerpts")
 
 
 def in_the_room(camera: Camera) -> str:

@@ -17,7 +17,7 @@ from tests.help import four_hours
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
-VIEWS = ("/", "/archive", "/setup", "/setup/vocabulary", "/setup/people", "/setup/trust", "/about")
+VIEWS = ("/", "/archive", "/excerpts", "/setup", "/setup/vocabulary", "/setup/people", "/setup/trust", "/about")
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}
 
 

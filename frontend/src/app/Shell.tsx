@@ -1,5 +1,6 @@
 import DarkModeOutlined from "@mui/icons-material/DarkModeOutlined";
 import LightModeOutlined from "@mui/icons-material/LightModeOutlined";
+import Logout from "@mui/icons-material/Logout";
 import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/material";
 import { NavLink, Outlet, useNavigate } from "react-router";
 
@@ -46,7 +47,7 @@ export function Shell() {
               to={place.to}
               end={place.end}
               underline="none"
-              sx={{ px: 1, py: 0.6, color: "text.secondary", borderRadius: 1, whiteSpace: "nowrap", "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
+              sx={{ px: { xs: 0.6, sm: 1 }, fontSize: { xs: "0.9rem", sm: "inherit" }, py: 0.6, color: "text.secondary", borderRadius: 1, whiteSpace: "nowrap", "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
             >
               {place.label}
             </Link>
@@ -61,7 +62,8 @@ export function Shell() {
               {mode === "light" ? <DarkModeOutlined fontSize="small" /> : <LightModeOutlined fontSize="small" />}
             </IconButton>
           </Tooltip>
-          <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap" }}>Sign out</Button>
+          <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap", display: { xs: "none", sm: "inline-flex" } }}>Sign out</Button>
+          <Tooltip title="Sign out"><IconButton size="small" aria-label="Sign out" onClick={signOut} sx={{ display: { xs: "inline-flex", sm: "none" } }}><Logout fontSize="small" /></IconButton></Tooltip>
         </Box>
       </Box>
       <RecordingBar />

@@ -64,3 +64,10 @@ class ScriptMissing(Fault):
 
 class TemplateUnusable(Fault):
     """A template that cannot be used; its text says what to change."""
+
+
+class PrintingMissing(Fault):
+    sentence = (
+        "PDF files need Debian's packages libpango-1.0-0 and libpangoft2-1.0-0 on the server. "
+        "Install them, or take the word-processor file or the page to print."
+    )
