@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.desk import has_sideways_scroll, open_record
+from tests.browser.desk import open_record
 from tests.browser.test_everywhere import faults
 from tests.browser.test_uses import more
 
@@ -23,6 +23,11 @@ def choose(page: Page, turn: int, first: int, last: int) -> None:
     page.mouse.move(end["x"] + end["width"] - 8, end["y"] + end["height"] / 2, steps=5)
     page.mouse.up()
     expect(page.get_by_role("toolbar", name="Chosen words")).to_be_visible()
+
+
+def fits(page: Page) -> None:
+    """Waits until the page, laid out anew, needs no scrolling sideways."""
+    page.wait_for_function("() => document.documentElement.scrollWidth <= document.documentElement.clientWidth")
 
 
 def words_of(page: Page, turn: int) -> str:
@@ -68,7 +73,7 @@ def test_the_keyboard_alone_chooses_and_keeps_a_turn(page: Page) -> None:
     page.wait_for_function("() => document.querySelector('audio')?.duration > 0.3")
     assert faults(page) == []
     page.set_viewport_size({"width": 390, "height": 844})
-    assert not has_sideways_scroll(page)
+    fits(page)
     kept.get_by_role("button", name="Take away How it began").click()
     expect(kept).to_have_count(0)
     page.get_by_role("button", name="Take back").click()
@@ -120,6 +125,6 @@ def test_the_floor_in_figures_is_read_and_leads_to_the_sound(page: Page) -> None
         page.get_by_role("button", name="PNG").click()
     assert saved.value.path().read_bytes().startswith(b"\x89PNG")
     page.set_viewport_size({"width": 390, "height": 844})
-    assert not has_sideways_scroll(page)
+    fits(page)
     page.get_by_role("button", name=re.compile("hear it$")).last.click()
     expect(page).to_have_url(re.compile(r"#t=\d"))

@@ -23,7 +23,7 @@ export function Chart({ floor, ref, onSeek }: { floor: Schemas["FloorOut"]; ref:
   const top = (i: number) => LEGEND + 22 + i * ROW + (i >= floor.over_time.length ? ROW + 8 : 0);
   const height = top(rows.length) + 8;
   return (
-    <svg ref={ref} viewBox={`0 0 ${WIDE} ${height}`} width="100%" style={{ maxWidth: WIDE, display: "block", fontFamily: theme.typography.fontFamily }} role="group" aria-label="The floor over time and by chapter">
+    <svg ref={ref} viewBox={`0 0 ${WIDE} ${height}`} width="100%" style={{ maxWidth: WIDE, minWidth: 560, display: "block", fontFamily: theme.typography.fontFamily }} role="group" aria-label="The floor over time and by chapter">
       <defs>{names.map((name, i) => <LanePattern key={name} id={`floor-${i}`} lane={lane(theme.palette.mode, i)} ground={ground} />)}</defs>
       <rect width={WIDE} height={height} fill={ground} />
       {names.slice(0, 6).map((name, i) => (

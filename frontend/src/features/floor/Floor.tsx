@@ -77,7 +77,7 @@ function Open({ meetingId, floor }: { meetingId: string; floor: Schemas["FloorOu
           </TableBody>
         </Table>
       </Box>
-      <Chart ref={drawing} floor={floor} onSeek={(seconds) => void navigate(`/meetings/${meetingId}${fragmentFor(seconds)}`)} />
+      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="The floor as a drawing"><Chart ref={drawing} floor={floor} onSeek={(seconds) => void navigate(`/meetings/${meetingId}${fragmentFor(seconds)}`)} /></Box>
       <Box component="section" aria-labelledby="meanings">
         <Typography id="meanings" variant="h3" component="h2" gutterBottom>What the figures mean</Typography>
         <Box component="dl" sx={{ m: 0, display: "grid", gridTemplateColumns: { xs: "1fr", sm: "150px 1fr" }, columnGap: 2, rowGap: 0.75 }}>
