@@ -38,7 +38,7 @@ def keep_excerpt(
     """Keeps what was said between two times (seconds). Raises Conflict where nothing was said, or too much is wanted."""
     words, speakers = _said(session, meeting, start, end)
     excerpt = Excerpt(meeting_id=meeting.id, user_id=user.id, start=start, end=end, quote=" ".join(words))
-    excerpt.speaker = ", ".join(speakers)[:400]
+    excerpt.speakers = speakers
     _named(excerpt, title or _short(words), note, label)
     session.add(excerpt)
     session.flush()
@@ -53,7 +53,7 @@ def change_excerpt(
     if (start, end) != (excerpt.start, excerpt.end):
         words, speakers = _said(session, meeting, start, end)
         excerpt.start, excerpt.end, excerpt.quote = start, end, " ".join(words)
-        excerpt.speaker = ", ".join(speakers)[:400]
+        excerpt.speakers = speakers
     _named(excerpt, title, note, label)
     session.flush()
     return excerpt
@@ -72,16 +72,16 @@ def get_excerpt(session: Session, user: User, excerpt_id: int) -> tuple[Excerpt,
     return excerpt, get_meeting(session, user, excerpt.meeting_id)
 
 
-def write_excerpts(
-    session: Session, files: FileStore, user: User, ids: list[int], target: Path
-) -> list[tuple[Excerpt, float, float]]:
-    """Writes the sound of excerpts into one file, in this order; each with where it stands in it (seconds).
-
-    Raises NotFound, Conflict where one has no sound.
-    """
+def chosen_excerpts(session: Session, user: User, ids: list[int]) -> list[Excerpt]:
+    """The excerpts with these numbers, in this order. Raises NotFound, Conflict."""
     if not 0 < len(ids) <= MOST:
         raise Conflict(f"Choose between one and {MOST} excerpts.")
-    chosen = [get_excerpt(session, user, each)[0] for each in ids]
+    return [get_excerpt(session, user, each)[0] for each in ids]
+
+
+def write_excerpts(session: Session, files: FileStore, user: User, ids: list[int], target: Path) -> None:
+    """Writes the sound of excerpts into one file, in this order. Raises NotFound, Conflict where one has no sound."""
+    chosen = chosen_excerpts(session, user, ids)
     copies: dict[str, WorkingCopy] = {}
     for excerpt in chosen:
         if excerpt.meeting_id not in copies:
@@ -89,8 +89,7 @@ def write_excerpts(
             if recording is None or recording.working_digest is None:
                 raise Conflict(f"“{excerpt.title}” has no sound: its record was made from a written transcript.")
             copies[excerpt.meeting_id] = WorkingCopy(files.path(recording.working_digest))
-    places = write_passages((cut(copies[each.meeting_id], each.start, each.end) for each in chosen), target)
-    return [(excerpt, *place) for excerpt, place in zip(chosen, places, strict=True)]
+    write_passages((cut(copies[each.meeting_id], each.start, each.end) for each in chosen), target)
 
 
 def forget_excerpts(session: Session, meeting_id: str, start: float, end: float) -> None:

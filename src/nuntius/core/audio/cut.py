@@ -1,6 +1,6 @@
 """Passages cut out of a recording, to the sample, with short fades at both ends."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from pathlib import Path
 
 import av
@@ -28,22 +28,25 @@ def cut(copy: WorkingCopy, start: float, end: float, fade: float = FADE) -> Samp
     return samples
 
 
-def write_passages(passages: Iterable[Samples], target: Path, pause: float = PAUSE) -> list[tuple[float, float]]:
-    """An Ogg/Opus file of passages one after another; start and end (seconds) of each in it."""
-    places: list[tuple[float, float]] = []
-    at = 0.0
+def places(lengths: Sequence[float], pause: float = PAUSE) -> list[tuple[float, float]]:
+    """Start and end (seconds) of passages of these lengths in a file that holds them one after another."""
+    made: list[tuple[float, float]] = []
+    for length in lengths:
+        start = made[-1][1] + pause if made else 0.0
+        made.append((start, start + length))
+    return made
+
+
+def write_passages(passages: Iterable[Samples], target: Path, pause: float = PAUSE) -> None:
+    """An Ogg/Opus file of passages one after another, with a pause between them."""
     with av.open(str(target), "w", format="ogg") as out:
-        writer, resampler = SoundWriter(out, "libopus", OPUS_RATE, OPUS_BITS), Resampler(OPUS_RATE, 0)
-        for passage in passages:
-            if places:
+        writer, resampler = SoundWriter(out, "libopus", OPUS_RATE, OPUS_BITS), Resampler(OPUS_RATE)
+        for number, passage in enumerate(passages):
+            if number:
                 writer.push(resampler.push(_frame(np.zeros(round(pause * RATE), np.float32))))
-                at += pause
             writer.push(resampler.push(_frame(passage)))
-            places.append((at, at + len(passage) / RATE))
-            at = places[-1][1]
         writer.push(resampler.push(None))
         writer.finish()
-    return places
 
 
 def _frame(samples: Samples) -> av.AudioFrame:

@@ -1,8 +1,9 @@
 """Passages kept for their own sake."""
 
 from datetime import datetime
+from typing import Any
 
-from sqlalchemy import ForeignKey, String
+from sqlalchemy import JSON, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column
 
 from nuntius.store.models.base import Base, now
@@ -19,7 +20,7 @@ class Excerpt(Base):
     title: Mapped[str] = mapped_column(String(200))
     note: Mapped[str] = mapped_column(default="")
     label: Mapped[str] = mapped_column(String(60), default="")
-    speaker: Mapped[str] = mapped_column(String(400))  # labels of its voices, told by their names
+    speakers: Mapped[list[Any]] = mapped_column(JSON)  # labels of its voices, told by their names
     start: Mapped[float]
     end: Mapped[float]
     quote: Mapped[str]

@@ -4,6 +4,7 @@ from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from nuntius.core.audio.cut import places
 from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.store import excerpts
 from nuntius.store.meetings import get_meeting
@@ -61,11 +62,11 @@ def get_sound(query: e.Chosen) -> Response:
 @api.get("/excerpts/chapters", operation_id="getExcerptChapters")
 def get_chapters(query: e.Chosen) -> Response:
     """Where each excerpt stands in that file, as WebVTT chapters."""
-    store = installation()
-    with store.files.scratch(".ogg") as target, store.database.read() as db:
-        places = excerpts.write_excerpts(db, store.files, me(), query.numbers, target)
-        made = "".join(write_chapters_vtt([Stretch(each.title, start, end) for each, start, end in places]))
-        return _file(made.encode(), "text/vtt; charset=utf-8", "excerpts.vtt")
+    with installation().database.read() as db:
+        chosen = excerpts.chosen_excerpts(db, me(), query.numbers)
+    stand = places([each.end - each.start for each in chosen])
+    chapters = [Stretch(each.title, *place) for each, place in zip(chosen, stand, strict=True)]
+    return _file("".join(write_chapters_vtt(chapters)).encode(), "text/vtt; charset=utf-8", "excerpts.vtt")
 
 
 def _file(data: bytes, kind: str, name: str) -> Response:
@@ -90,7 +91,7 @@ def _out(db: Session, row: Excerpt, meeting: Meeting) -> e.ExcerptOut:
         title=row.title,
         note=row.note,
         label=row.label,
-        speakers=[names.get(label, label) for label in row.speaker.split(", ")],
+        speakers=[names.get(label, label) for label in row.speakers],
         start=row.start,
         end=row.end,
         quote=row.quote,

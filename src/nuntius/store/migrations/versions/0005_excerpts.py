@@ -20,7 +20,7 @@ def upgrade() -> None:
         sa.Column("title", sa.String(length=200), nullable=False),
         sa.Column("note", sa.String(), nullable=False),
         sa.Column("label", sa.String(length=60), nullable=False),
-        sa.Column("speaker", sa.String(length=400), nullable=False),
+        sa.Column("speakers", sa.JSON(), nullable=False),
         sa.Column("start", sa.Float(), nullable=False),
         sa.Column("end", sa.Float(), nullable=False),
         sa.Column("quote", sa.String(), nullable=False),
