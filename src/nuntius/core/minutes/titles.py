@@ -23,7 +23,6 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
     agenda = agenda_words(scene)
     spread = Counter(word for bag in bags for word in bag)
     made: list[str] = []
-    named = _named(scene, borders)
     for bag, first, last in zip(bags, borders, ends, strict=True):
         phrases = _phrases(scene, first, last)
         opening = frozenset().union(*scene.turn_content[first : min(first + OPENING_TURNS, last + 1)])
@@ -39,22 +38,19 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
             counts = bag[word] > 1 and weights[word] >= SECOND * weights[ranked[0]]
             if not words or (counts and word not in words[0].lower()):
                 words.append(phrase)
-        title = _plain(scene, first, last) or named[first] or " and ".join(words) or "Talk"
-        made.append(title[0].upper() + title[1:])
+        named = subject_of(scene, first) if first else ""
+        made.append(_free([_plain(scene, first, last), named, " and ".join(words), "Talk"], made))
     return made
 
 
-def _named(scene: Scene, borders: list[int]) -> dict[int, str]:
-    """For each border the subject that is named there in so many words; empty where none is.
-
-    A subject that has been on before is told as such, so that no two chapters bear one title.
-    """
-    named: dict[int, str] = {}
-    for border in borders:
-        subject = subject_of(scene, border) if border else ""
-        before = sum(subject.lower() == other.lower().removesuffix(cues.AGAIN) for other in named.values())
-        named[border] = subject + cues.AGAIN if subject and before == 1 else "" if before else subject
-    return named
+def _free(candidates: list[str], taken: list[str]) -> str:
+    """The first title that stands already at no chapter; one whose subject was on before is told as such."""
+    for title in filter(None, candidates):
+        title = title[0].upper() + title[1:]
+        for form in (title, title + cues.AGAIN):
+            if form not in taken:
+                return form
+    return f"{candidates[-1]} {len(taken) + 1}"
 
 
 def _plain(scene: Scene, first: int, last: int) -> str:

@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en.nouns import DULL, VAGUE
+from nuntius.core.language.en.nouns import DULL
 from nuntius.core.language.sentence import Sentence, Token
 
 LEADS_IN = re.compile(
@@ -10,9 +10,7 @@ LEADS_IN = re.compile(
     r"finally|lastly|next|anyway|yes|yeah|no|which|is|that|brings|us|me|to|obviously|ha|hmm|shame|ugh|ooh|aye|yep|mm|sorry|item)$",
     re.I,
 )
-TRAILS = re.compile(
-    r"^(?:then|please|next|quickly|now|first|again|though|by|the|way|by the way|everybody|everyone)$", re.I
-)
+TRAILS = re.compile(r"^(?:then|please|next|quickly|now|first|again|though|by|the|way|everybody|everyone)$", re.I)
 ASKED_FOR = re.compile(
     r"(?:\bitem (?:\w+)(?:,| is|:)|\b(?:shall|can|could|may|let) (?:i|me|we|us) (?:just )?(?:do|ask about|raise|talk about|take|bring up|come to|turn to|go to)|"
     r"\blet's (?:do|take|talk about|turn to|look at|come to|go to|start with|move on to)|\b(?:on|over|back|turning|moving on|skip|go back) to|\btell (?:me|us) about|"
@@ -21,17 +19,10 @@ ASKED_FOR = re.compile(
     re.I,
 )
 NOUNISH = ("NOUN", "PROPN", "ADJ", "DET", "PRON", "ADP", "PART", "NUM", "CCONJ")
-JUDGES = VAGUE | {
-    "nice",
-    "fair",
-    "lovely",
-    "brilliant",
-    "dear",
-    "free",
-    "hello",
-    "bye",
-    "sure",
-}  # `Good instinct.` names nothing
+# praise and the like: `Good instinct.` names nothing
+JUDGES = frozenset(
+    "good great nice fair lovely brilliant dear free hello bye sure right bad real other same such".split()
+)
 MOST_WORDS = 5  # of a subject that is merely named
 
 
@@ -50,7 +41,7 @@ def subject_named(sentence: Sentence, people: frozenset[str]) -> str:
             return "" if asked_for[0].lemma in DULL | JUDGES else asked_for[0].text
         return _noun_phrase(asked_for, people)
     tokens = [t for t in sentence.tokens if t.pos not in ("SPACE", "INTJ")]
-    while tokens and (tokens[0].pos == "PUNCT" or LEADS_IN.match(tokens[0].text) or tokens[0].text.lower() in people):
+    while tokens and (tokens[0].pos == "PUNCT" or _leads_in(tokens) or tokens[0].text.lower() in people):
         tokens = tokens[1:]
     until = next((i for i, t in enumerate(tokens) if t.text in (",", ".", "!", "?", ":")), len(tokens))
     behind = [t for t in tokens[until:] if t.pos != "PUNCT" and t.text.lower() not in people]
@@ -60,6 +51,12 @@ def subject_named(sentence: Sentence, people: frozenset[str]) -> str:
     says_more = any(not TRAILS.match(t.text) for t in behind)
     only_nouns = all(t.pos in NOUNISH for t in tokens) or (len(tokens) == 1 and _is_doing(tokens[0]))
     return _noun_phrase(tokens, people) if len(tokens) <= MOST_WORDS and only_nouns and not says_more else ""
+
+
+def _leads_in(tokens: list[Token]) -> bool:
+    """Whether the first token only leads up to what comes; praise does only where it stands apart (`Good, the hedge`)."""
+    praises = tokens[0].text.lower() in JUDGES
+    return bool(LEADS_IN.match(tokens[0].text)) and not (praises and len(tokens) > 1 and tokens[1].pos != "PUNCT")
 
 
 def _is_doing(token: Token) -> bool:

@@ -1,0 +1,96 @@
+"""What a sentence names as the next subject, what chapters are called, and the forest that finds their borders."""
+
+from datetime import date
+
+import numpy as np
+import pytest
+
+from nuntius.core.language.en.parse import sentences
+from nuntius.core.language.en.subject_named import subject_named
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.forest import LEAF, forest_of
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.scene import scene
+from nuntius.core.minutes.titles import titles
+from tests.help import talk
+
+PEOPLE = frozenset({"gordon", "pike", "nasreen"})
+
+
+@pytest.mark.parametrize(
+    ("said", "named"),
+    [
+        ("Payment.", "Payment"),
+        ("So, glass.", "glass"),
+        ("And the summer party.", "summer party"),
+        ("The guarantee, then.", "guarantee"),
+        ("Visiting.", "Visiting"),
+        ("Your old ovens, by the way.", "old ovens"),
+        ("Item two, the head's report.", "head's report"),
+        ("Item three is the roof.", "roof"),
+        ("Can I ask about the queue?", "queue"),
+        ("What about the new pipe?", "new pipe"),
+        ("Gordon, the hedge.", "hedge"),
+        ("Good, the hedge.", "hedge"),
+        ("Okay, Gordon.", ""),
+        ("Good instinct.", ""),
+        ("Tuesday.", ""),
+        ("The rack's forty.", ""),
+        ("I'll send you the drawing.", ""),
+        ("Three things, the date, the loans and the whale.", ""),
+        ("", ""),
+    ],
+)
+def test_a_subject_is_named_before_anything_is_said_of_it(said: str, named: str) -> None:
+    found = sentences(talk(("A", said))) if said else ()
+    assert (subject_named(found[0], PEOPLE) if found else "") == named
+
+
+class TestTitles:
+    ROWS = (
+        ("Ann Lowe", "Good morning everybody, is the kettle on?"),
+        ("Ben Hart", "It is, and it is loud."),
+        ("Ann Lowe", "So, the slipway. How far has the rail moved?"),
+        ("Ben Hart", "Fourteen millimetres, and it moves more in the cold."),
+        ("Ann Lowe", "Payment. We pay a third when they start."),
+        ("Ben Hart", "And the rest when the boats are back in the water."),
+        ("Ann Lowe", "Back to the slipway. Who asks the yard?"),
+        ("Ben Hart", "I will ask the yard tomorrow."),
+        ("Ann Lowe", "Anything else? No? Same time next week."),
+    )
+    BORDERS = ([0, 2, 4, 6, 8], [1, 3, 5, 7, 8])
+
+    def told(self, agenda: tuple[str, ...] = ()) -> list[str]:
+        facts = MeetingFacts(date(2026, 10, 6), ("Ann Lowe", "Ben Hart"), agenda)
+        return titles(scene(talk(*self.ROWS), facts), *self.BORDERS)
+
+    def test_they_are_what_people_said_and_none_stands_twice(self) -> None:
+        assert self.told() == ["Opening", "Slipway", "Payment", "Slipway, again", "Any other business"]
+
+    def test_an_item_of_the_agenda_goes_by_its_own_words(self) -> None:
+        assert self.told(("Repair of the slipway", "Payments"))[2] == "Payments"
+
+    def test_a_meeting_of_one_chapter_is_no_opening(self) -> None:
+        made = make_minutes(talk(*self.ROWS[2:4]), MeetingFacts(date(2026, 10, 6)))
+        assert [chapter.title for chapter in made.chapters] != ["Opening"]
+
+
+class TestForest:
+    STUMP = {
+        "sign": [1, LEAF, LEAF],
+        "most": [0.5, 0, 0],
+        "left": [1, -1, -1],
+        "right": [2, -1, -1],
+        "likely": [0.5, 0.1, 0.9],
+    }
+    LEAVES = {"sign": [LEAF], "most": [0], "left": [-1], "right": [-1], "likely": [0.3]}
+    ROWS = np.array([[9, 0.5], [0, 0.6]], np.float32)
+
+    def test_a_tree_goes_left_up_to_its_value(self) -> None:
+        np.testing.assert_allclose(forest_of([self.STUMP]).of(self.ROWS), [0.1, 0.9])
+
+    def test_a_forest_is_the_mean_of_its_trees(self) -> None:
+        np.testing.assert_allclose(forest_of([self.STUMP, self.LEAVES]).of(self.ROWS), [0.2, 0.6])
+
+    def test_no_rows(self) -> None:
+        assert forest_of([self.LEAVES]).of(self.ROWS[:0]).shape == (0,)
