@@ -139,7 +139,7 @@ def test_speed_and_silences(record: Page) -> None:
 def test_files_are_taken_away(name: str, holds: str, record: Page, tmp_path: Path) -> None:
     record.get_by_role("button", name="Files").click()
     with record.expect_download() as download:
-        record.get_by_role("menuitem", name=name).click()
+        record.get_by_role("menuitem", name=name, exact=True).click()
     download.value.save_as(tmp_path / "file")
     assert holds in (tmp_path / "file").read_text()
 
