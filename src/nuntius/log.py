@@ -31,5 +31,5 @@ def to_lines() -> None:
     root = logging.getLogger()
     root.handlers[:] = [handler]
     root.setLevel(logging.INFO)
-    for noisy in ("huey", "faster_whisper", "alembic", "libav"):
+    for noisy in ("huey", "faster_whisper", "alembic", "libav", "weasyprint", "fontTools"):
         logging.getLogger(noisy).setLevel(logging.WARNING)
