@@ -166,6 +166,11 @@ class TestReplacing:
         desk.client.post(f"/api/meetings/{meeting}/undo")
         assert said(desk.record(meeting))[3][1] == "I'll ask the yard for a better price by Friday."
 
+    def test_titles_of_chapters_follow(self, desk: Desk, meeting: str) -> None:
+        title = desk.record(meeting)["minutes"]["chapters"][0]["title"]
+        self.replace(desk, meeting, wanted=title.split()[0], instead="Moonlight")
+        assert desk.record(meeting)["minutes"]["chapters"][0]["title"].startswith("Moonlight")
+
     def test_parts_of_words_and_other_letters_stay(self, desk: Desk, meeting: str) -> None:
         assert self.replace(desk, meeting, wanted="lift", instead="crane")["count"] == 0
         assert self.replace(desk, meeting, wanted="hired LIFTS", instead="cranes", exactly=True)["count"] == 0

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from jellyfish import jaro_winkler_similarity, metaphone
 
+from nuntius.core.transcript.edits import substituted
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 
@@ -82,7 +83,7 @@ def put_right(words: tuple[Word, ...], first: int, last: int, term: str) -> str:
 
 def replaced(text: str, heard: str, term: str) -> str:
     """A written text with a form put right wherever it stands as words of its own."""
-    return re.sub(rf"(?<!\w){re.escape(heard)}(?!\w)", lambda _: term, text, flags=re.I)
+    return substituted(text, heard, term)[0]
 
 
 @dataclass(frozen=True, slots=True)

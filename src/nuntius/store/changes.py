@@ -1,5 +1,6 @@
 """What a person changes on a record: voices, turns, lines, ticks; each can be taken back and done again."""
 
+from collections.abc import Callable
 from typing import Any
 
 from sqlalchemy import select
@@ -79,7 +80,7 @@ def put_term_right(
     """
     pieces = [
         *_turns_put_right(session, meeting, term, heard, places),
-        *_lines_put_right(session, meeting, term, heard),
+        *_written_otherwise(session, meeting, lambda text: replaced(text, heard, term)),
     ]
     return change_together(session, user, meeting, pieces)
 
@@ -101,17 +102,17 @@ def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, 
     return made
 
 
-def _lines_put_right(session: Session, meeting: Meeting, term: str, heard: str) -> list[list[Any]]:
-    """The same of lines, their answers and the titles of chapters."""
+def _written_otherwise(session: Session, meeting: Meeting, put: Callable[[str], str]) -> list[list[Any]]:
+    """The same of lines, their answers and the titles of chapters that `put` writes otherwise."""
     minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting.id))
     if minutes is None:
         return []
     made: list[list[Any]] = []
     for line in minutes.lines:
         for kind, text in (("heard", line.text), ("line", line.person_text), ("answer", line.answer)):
-            if text and (after := replaced(text, heard, term)) != text:
+            if text and (after := put(text)) != text and after.strip():
                 made.append([kind, line.id, text, after])
-    chapters = [{**each, "title": replaced(each["title"], heard, term)} for each in minutes.chapters]
+    chapters = [{**each, "title": put(each["title"]) or each["title"]} for each in minutes.chapters]
     if chapters != minutes.chapters:
         made.append(["chapters", minutes.id, minutes.chapters, chapters])
     return made
@@ -134,11 +135,7 @@ def replace_words(
             if not text.strip():
                 raise Conflict("This would leave a turn without words. Remove the stretch from the record instead.")
             steps.append(["turn", row.id, row.person_words, packed(retimed(words, text))])
-    for line in _lines_of(session, meeting):
-        for kind, written in (("heard", line.text), ("line", line.person_text), ("answer", line.answer)):
-            after, found = substituted(written or "", wanted, instead, exactly)
-            if found and after.strip():
-                steps.append([kind, line.id, written, after])
+    steps += _written_otherwise(session, meeting, lambda text: substituted(text, wanted, instead, exactly)[0])
     return (change_together(session, user, meeting, steps) if steps else None), count
 
 
@@ -147,11 +144,6 @@ def count_words(session: Session, meeting: Meeting, wanted: str, exactly: bool) 
     rows = turns_of(session, meeting.id)
     read = (row.words if row.person_words is None else row.person_words for row in rows)
     return sum(substituted(" ".join(word[0] for word in words), wanted, "", exactly)[1] for words in read)
-
-
-def _lines_of(session: Session, meeting: Meeting) -> list[LineRow]:
-    minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting.id))
-    return list(minutes.lines) if minutes else []
 
 
 def change_together(session: Session, user: User, meeting: Meeting, steps: list[list[Any]]) -> Change:

@@ -7,7 +7,7 @@ from nuntius.core.floor_report import FloorReport, FloorSlice, floor_report
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting, Recording
 from nuntius.store.transcripts import load_transcript, names_of
-from nuntius.web import schemas as s
+from nuntius.web import floor_schemas as s
 
 
 def report_of(session: Session, meeting: Meeting) -> FloorReport:

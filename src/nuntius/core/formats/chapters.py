@@ -7,6 +7,7 @@ import json
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from nuntius.core.formats.webvtt import escaped
 from nuntius.core.times import clock
 
 
@@ -29,8 +30,7 @@ def write_chapters_vtt(chapters: Sequence[Stretch]) -> Iterator[str]:
     """Lines of a WebVTT file whose cues are the chapters."""
     yield "WEBVTT\n"
     for number, chapter in enumerate(without_gaps(chapters), 1):
-        title = " ".join(chapter.title.split()).replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
-        yield f"\n{number}\n{clock(chapter.start)} --> {clock(chapter.end)}\n{title}\n"
+        yield f"\n{number}\n{clock(chapter.start)} --> {clock(chapter.end)}\n{escaped(chapter.title, name=True)}\n"
 
 
 def write_chapters_json(title: str, chapters: Sequence[Stretch]) -> str:

@@ -10,7 +10,7 @@ from docx.oxml.ns import qn
 from docx.shared import Pt, RGBColor
 
 from nuntius.core.errors import TranscriptUnreadable
-from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, parts_of
+from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, laid_out
 from nuntius.core.formats.safe import plain
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
@@ -22,11 +22,9 @@ LARGEST_UNPACKED = 64 * 1024 * 1024  # bytes of a document's text; more is no tr
 def write_minutes_docx(minutes: WrittenMinutes) -> bytes:
     """Minutes with real headings and lists; actions as a table of who, what and by when."""
     document = _document(minutes.title, minutes.facts)
-    for number, (title, layout) in enumerate(minutes.sections):
-        lines = [line for line in minutes.lines if line.place == number]
-        if lines:
-            document.add_heading(plain(title), 1)
-        for part, inside in parts_of(lines, layout, minutes.chapters):
+    for title, parts in laid_out(minutes):
+        document.add_heading(plain(title), 1)
+        for part, inside in parts:
             if part:
                 document.add_heading(plain(part), 2)
             _table(document, [line for line in inside if line.kind == "action"])
@@ -90,11 +88,11 @@ def _table(document: Doc, actions: list[WrittenLine]) -> None:
         cell.text = head
     for line in actions:
         who, what, when = table.add_row().cells
-        who.text = plain(", ".join(line.owner) or "nobody took this on")
+        who.text = plain(line.who)
         what.text = ""
         what.paragraphs[0].add_run(plain(line.text)).font.strike = line.state == "superseded"
         _small(what.paragraphs[0], f"  [{', '.join(line.passages)}]")
-        when.text = line.due or "no date named"
+        when.text = line.when
     document.add_paragraph()
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from jinja2 import Environment
 
-from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, parts_of
+from nuntius.core.formats.markdown import WrittenMinutes, laid_out
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
 
@@ -53,9 +53,9 @@ _PAGE = """<!doctype html>
 <thead><tr><th scope="col">Who</th><th scope="col">What</th><th scope="col">By when</th></tr></thead>
 <tbody>
 {% for line in actions %}
-<tr><td>{{ line.owner | join(", ") or "nobody took this on" }}</td>
+<tr><td>{{ line.who }}</td>
 <td><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span> {{ times(line) }}</td>
-<td>{{ line.due or "no date named" }}</td></tr>
+<td>{{ line.when }}</td></tr>
 {% endfor %}
 </tbody>
 </table>
@@ -84,7 +84,7 @@ _TRANSCRIPT = """{% for turn in turns %}
 </span><br>{{ turn.text }}</p>
 {% endfor %}
 """
-_HEAD, _, _REST = _PAGE.partition("{% macro")
+_HEAD = _PAGE.partition("{% macro")[0]
 _talk = Environment(autoescape=True, trim_blocks=True, lstrip_blocks=True).from_string(
     _HEAD
     + '<h1>{{ minutes.title }}</h1>\n<ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>\n'
@@ -100,9 +100,4 @@ def write_transcript_html(minutes: WrittenMinutes, transcript: Transcript) -> st
 
 def write_html(minutes: WrittenMinutes) -> Iterator[str]:
     """A page with the template's sections; actions as a table of who, what and by when."""
-    sections = []
-    for number, (title, layout) in enumerate(minutes.sections):
-        lines: list[WrittenLine] = [line for line in minutes.lines if line.place == number]
-        if lines:
-            sections.append((title, list(parts_of(lines, layout, minutes.chapters))))
-    yield _template.render(minutes=minutes, sections=sections)
+    yield _template.render(minutes=minutes, sections=list(laid_out(minutes)))

@@ -27,6 +27,16 @@ class WrittenLine:
     seconds: tuple[float, ...] = ()  # where the passages begin
 
     @property
+    def who(self) -> str:
+        """Who has the action, or that nobody has."""
+        return ", ".join(self.owner) or "nobody took this on"
+
+    @property
+    def when(self) -> str:
+        """By when, or that nothing was said of it."""
+        return self.due or "no date named"
+
+    @property
     def remark(self) -> str:
         """What stands behind the line: the answer, or that there is none, or what replaced it."""
         if self.kind == "question":
@@ -61,19 +71,23 @@ def write_markdown(minutes: WrittenMinutes) -> Iterator[str]:
     for fact in minutes.facts:
         yield f"{_plain(fact)}  \n"
     yield f"\nThese minutes draw on {minutes.coverage:.0%} of the talk. Times are from the start of the recording.\n"
-    for number, (title, layout) in enumerate(minutes.sections):
-        chosen = [line for line in minutes.lines if line.place == number]
-        if chosen:
-            yield f"\n## {_plain(title)} ({len(chosen)})\n\n"
-        for part, lines in parts_of(chosen, layout, minutes.chapters):
+    for title, parts in laid_out(minutes):
+        yield f"\n## {_plain(title)} ({sum(len(lines) for _, lines in parts)})\n\n"
+        for part, lines in parts:
             if part:
                 yield f"\n### {_plain(part)}\n\n"
             yield from map(_row, lines)
 
 
-def parts_of(
-    lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]
-) -> Iterator[tuple[str, list[WrittenLine]]]:
+def laid_out(minutes: WrittenMinutes) -> Iterator[tuple[str, list[tuple[str, list[WrittenLine]]]]]:
+    """The sections that hold lines: the title of each, and its parts with their titles."""
+    for number, (title, layout) in enumerate(minutes.sections):
+        lines = [line for line in minutes.lines if line.place == number]
+        if lines:
+            yield title, list(_parts(lines, layout, minutes.chapters))
+
+
+def _parts(lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]) -> Iterator[tuple[str, list[WrittenLine]]]:
     """The lines of a section by chapter or by voice, each part with its title; one part without a title otherwise."""
     parts: dict[str, list[WrittenLine]] = {}
     for line in sorted(lines, key=lambda line: line.chapter) if layout == "chapter" else lines:
@@ -87,7 +101,7 @@ def _row(line: WrittenLine) -> str:
     box = ("[x] " if line.checked else "[ ] ") if line.kind == "action" else ""
     parts = [f"- {box}{_plain(line.text)}"]
     if line.kind == "action":
-        parts.append(" — " + (", ".join(map(_plain, line.owner)) or "nobody took this on"))
+        parts.append(" — " + _plain(line.who))
         due = f"; by {line.due}" + (f" (“{_plain(line.due_said)}”)" if line.due_said else "")
         parts.append(due if line.due else "; no date named")
     if line.remark:

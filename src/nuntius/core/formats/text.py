@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 from nuntius.core.errors import TranscriptUnreadable
-from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, parts_of
+from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, laid_out
 from nuntius.core.times import read_clock, short_clock
 from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
@@ -79,11 +79,9 @@ def write_minutes_text(minutes: WrittenMinutes) -> Iterator[str]:
     """Minutes as plain text for a letter: sections underlined, a line each with its times."""
     yield f"{minutes.title}\n{'=' * len(minutes.title)}\n\n"
     yield from (f"{fact}\n" for fact in minutes.facts)
-    for number, (title, layout) in enumerate(minutes.sections):
-        lines = [line for line in minutes.lines if line.place == number]
-        if lines:
-            yield f"\n{title}\n{'-' * len(title)}\n"
-        for part, inside in parts_of(lines, layout, minutes.chapters):
+    for title, parts in laid_out(minutes):
+        yield f"\n{title}\n{'-' * len(title)}\n"
+        for part, inside in parts:
             if part:
                 yield f"\n{part}:\n"
             yield from map(_line_text, inside)
@@ -93,8 +91,7 @@ def write_minutes_text(minutes: WrittenMinutes) -> Iterator[str]:
 def _line_text(line: WrittenLine) -> str:
     parts = [f"* {line.text}"]
     if line.kind == "action":
-        owner = ", ".join(line.owner) or "nobody took this on"
-        parts.append(f" -- {owner}, " + (f"by {line.due}" if line.due else "no date named"))
+        parts.append(f" -- {line.who}, {'by ' if line.due else ''}{line.when}")
     if line.remark:
         parts.append(f" -- {line.remark}")
     return "".join(parts) + f" [{', '.join(line.passages)}]\n"

@@ -74,7 +74,7 @@ def write_webvtt(transcript: Transcript) -> Iterator[str]:
         for start, end, words in cues(turn):
             number += 1
             yield f"\n{number}\n{clock(start)} --> {clock(max(end, start + 0.001))}\n"
-            yield f"<v {_escaped(turn.speaker, name=True)}>{_escaped(words)}\n"
+            yield f"<v {escaped(turn.speaker, name=True)}>{escaped(words)}\n"
 
 
 def cues(turn: Turn) -> Iterator[tuple[float, float, str]]:
@@ -89,6 +89,7 @@ def cues(turn: Turn) -> Iterator[tuple[float, float, str]]:
             first = i + 1
 
 
-def _escaped(text: str, name: bool = False) -> str:
+def escaped(text: str, name: bool = False) -> str:
+    """Text as a cue may hold it; in one line where it is a name."""
     made = text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
     return " ".join(made.split()) if name else made

@@ -23,6 +23,7 @@ from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
 from nuntius.web.floor import floor_out, report_of
+from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
@@ -99,11 +100,11 @@ def merge_voices(path: s.VoicePath, body: s.MergedInto) -> Response:
 @api.post("/replace", operation_id="replaceWords", responses={200: s.ReplacedOut})
 def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
     """Puts other words in place of some, in this meeting or in all of its series; each meeting can take it back."""
-    with installation().database.write() as db:
+    database = installation().database
+    with database.read() if body.dry else database.write() as db:  # counted at every letter that is typed
         meeting = get_meeting(db, me(), path.meeting_id)
-        series = series_of(meeting.title)
-        all_of_them = [each for each in meetings_of(db, me()) if series and series_of(each.title) == series]
-        chosen = all_of_them if body.series and all_of_them else [meeting]
+        series = series_of(meeting.title) if body.series else ""
+        chosen = [each for each in meetings_of(db, me()) if series_of(each.title) == series] if series else [meeting]
         if body.dry:
             counts = [changes.count_words(db, each, body.wanted, body.exactly) for each in chosen]
         else:
@@ -203,7 +204,7 @@ def get_sound(path: s.MeetingPath) -> Response:
     return response
 
 
-@api.get("/floor", operation_id="getFloor", responses={200: s.FloorOut})
+@api.get("/floor", operation_id="getFloor", responses={200: FloorOut})
 def get_floor(path: s.MeetingPath) -> Response:
     """Who had the floor, how often, over whom, how evenly; over time and by chapter."""
     with installation().database.read() as db:
