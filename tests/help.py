@@ -86,16 +86,24 @@ class Desk:
             self.queue.huey.execute(task)
 
     def bring_in(
-        self, path: Path, title: str = "Winter timetable", people: tuple[str, ...] = (), client: "Client | None" = None
+        self,
+        path: Path,
+        title: str = "Winter timetable",
+        people: tuple[str, ...] = (),
+        client: "Client | None" = None,
+        beside: dict[Path, str] | None = None,
+        sent: int | None = None,
     ) -> str:
-        """Uploads a file as the pages do; the meeting's identifier. The work is queued, not done."""
+        """Uploads a file as the pages do; the meeting's identifier. The work is queued, not done.
+
+        `beside` are files that go with it, by what they are; with `sent` only so many files arrive, and nothing begins.
+        """
         client = client or self.client
-        data = path.read_bytes()
-        upload = client.post(
-            "/api/uploads", {"name": path.name, "size": len(data), "fingerprint": fingerprint(data)}
-        ).json
-        for number, part in enumerate(parts(data, upload["part_size"])):
-            assert client.put_part(upload["id"], number, part).status_code == 200
+        files = [path, *(beside or {})]
+        uploads = [
+            self._upload(client, each, number < (len(files) if sent is None else sent))
+            for number, each in enumerate(files)
+        ]
         meeting = client.post(
             "/api/meetings",
             {
@@ -104,11 +112,23 @@ class Desk:
                 "starts_at": "2026-10-06T09:30:00",
                 "time_zone": "Europe/London",
                 "people": list(people),
-                "upload_id": upload["id"],
+                "upload_id": uploads[0],
+                "beside": [
+                    {"upload_id": u, "role": r} for u, r in zip(uploads[1:], (beside or {}).values(), strict=True)
+                ],
             },
         ).json
-        assert client.post(f"/api/meetings/{meeting['id']}/begin").status_code == 200
+        if sent is None:
+            assert client.post(f"/api/meetings/{meeting['id']}/begin").status_code == 200
         return str(meeting["id"])
+
+    def _upload(self, client: "Client", path: Path, send: bool) -> str:
+        data = path.read_bytes()
+        body = {"name": path.name, "size": len(data), "fingerprint": fingerprint(data)}
+        upload = client.post("/api/uploads", body).json
+        for number, part in enumerate(parts(data, upload["part_size"]) if send else ()):
+            assert client.put_part(upload["id"], number, part).status_code == 200
+        return str(upload["id"])
 
     def record(self, meeting_id: str) -> dict[str, Any]:
         return self.client.get(f"/api/meetings/{meeting_id}").json  # type: ignore[no-any-return]

@@ -40,7 +40,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
 def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
-        "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
+        "/anew": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
         "/excerpts": {"start": 0, "end": 1},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/room/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},

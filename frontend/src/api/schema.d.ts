@@ -134,7 +134,7 @@ export interface paths {
         /** All meetings open to whoever asks, the newest first. */
         get: operations["getMeetings"];
         put?: never;
-        /** A meeting for an upload that has begun; the work starts when the file is complete. */
+        /** A meeting for an upload that has begun, and what goes with it; the work starts when all is complete. */
         post: operations["createMeeting"];
         delete?: never;
         options?: never;
@@ -186,8 +186,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says that the file is complete: it is joined and put into the queue, once. */
+        /** Says that the files are complete: each is joined, and the work is put into the queue, once. */
         post: operations["beginWork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole meeting as one ZIP, which another Nuntius reads. */
+        get: operations["getBundle"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -271,6 +288,23 @@ export interface paths {
         };
         /** Who had the floor, how often, over whom, how evenly; over time and by chapter. */
         get: operations["getFloor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What people changed, the newest first. */
+        get: operations["getHistory"];
         put?: never;
         post?: never;
         delete?: never;
@@ -881,6 +915,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sound as a small file, to be heard or passed on. */
+        get: operations["getSmallSound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/sound": {
         parameters: {
             query?: never;
@@ -1011,6 +1062,23 @@ export interface paths {
         put?: never;
         /** Takes back one's own last change. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/voices/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells the voices apart anew, for a number of people; only whoever runs the meeting may. */
+        post: operations["tellVoicesAnew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1366,6 +1434,19 @@ export interface components {
             announced: boolean;
         };
         /**
+         * Beside
+         * @description A file that goes with a recording, and what it is.
+         */
+        Beside: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "transcript" | "chat";
+            /** Upload Id */
+            upload_id: string;
+        };
+        /**
          * Board
          * @description All of a room but its lines.
          */
@@ -1481,6 +1562,29 @@ export interface components {
             link: string;
         };
         /**
+         * ChangeTold
+         * @description What somebody changed; `start` in seconds of the recording, where it is about a moment.
+         */
+        ChangeTold: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** Start */
+            start: number | null;
+            /** Undone */
+            undone: boolean;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * ChangedOut
          * @description What a change touched: names of the voices, the minutes, the turns.
          *
@@ -1519,6 +1623,18 @@ export interface components {
             announced_by: string | null;
             /** There */
             there: components["schemas"]["ThereOut"][];
+        };
+        /**
+         * DoubtOut
+         * @description A turn whose voice is unsure, or during which others (`over`, numbers of voices) speak at the same time.
+         */
+        DoubtOut: {
+            /** Over */
+            over: number[];
+            /** Turn */
+            turn: number;
+            /** Unsure */
+            unsure: boolean;
         };
         /** EvidenceOut */
         EvidenceOut: {
@@ -1644,6 +1760,11 @@ export interface components {
             status: string;
             /** Version */
             version: string;
+        };
+        /** HistoryOut */
+        HistoryOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeTold"][];
         };
         /** JobOut */
         JobOut: {
@@ -1917,6 +2038,11 @@ export interface components {
         /** NewMeeting */
         NewMeeting: {
             /**
+             * Beside
+             * @default []
+             */
+            beside: components["schemas"]["Beside"][];
+            /**
              * Kind
              * @default general meeting
              * @enum {string}
@@ -2039,10 +2165,18 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** NewText */
+        /**
+         * NewText
+         * @description A text, and the one that the person began from: where another stands there by now, nothing is changed.
+         */
         NewText: {
             /** Text */
             text: string;
+            /**
+             * Was
+             * @default null
+             */
+            was: string | null;
         };
         /** NewUpload */
         NewUpload: {
@@ -2120,6 +2254,17 @@ export interface components {
             /** Turn */
             turn: number;
         };
+        /**
+         * People
+         * @description How many people speak; None where that is not known.
+         */
+        People: {
+            /**
+             * People
+             * @default null
+             */
+            people: number | null;
+        };
         /** PeopleOut */
         PeopleOut: {
             /** People */
@@ -2191,6 +2336,11 @@ export interface components {
             detail: string;
             /** Status */
             status: number;
+            /**
+             * Theirs
+             * @default null
+             */
+            theirs: string | null;
             /** Title */
             title: string;
             /**
@@ -2263,6 +2413,11 @@ export interface components {
             /** Can Undo */
             can_undo: boolean;
             consent: components["schemas"]["ConsentOut"] | null;
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: components["schemas"]["DoubtOut"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             meeting: components["schemas"]["MeetingOut"];
@@ -3187,6 +3342,28 @@ export interface operations {
             };
         };
     };
+    getBundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     cancelWork: {
         parameters: {
             query?: never;
@@ -3329,6 +3506,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FloorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4617,6 +4825,28 @@ export interface operations {
             };
         };
     };
+    getSmallSound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getSound: {
         parameters: {
             query?: never;
@@ -4862,6 +5092,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    tellVoicesAnew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["People"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -6,6 +6,7 @@ import logging
 import struct
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from threading import Event
 
 import numpy as np
@@ -64,7 +65,8 @@ class CallLine:
                 self._state("away" if heard or self._number else "calling")
                 self._end.wait(AGAIN)
         except Dismissed:
-            self._flush()
+            with suppress(Dismissed):  # where the meeting has ended, nothing takes the rest
+                self._flush()
             self._pause()
             self._state("dismissed")
         except Fault as fault:

@@ -214,7 +214,7 @@ def write_turns(task: Task, progress: Progress) -> None:
             spans = _as_named_live(spans, lines)
             recording.spans = [[s.start, s.end, s.voice] for s in spans]
         transcript = join(words, spans, recording.duration or 0.0)
-        made = [*_live_corrections(lines), *_turn_corrections(session, task.meeting_id)]
+        made = [*_live_corrections(lines), *turn_corrections(session, task.meeting_id)]
         save_transcript(session, task.meeting_id, transcript)
         _carry(session, task.meeting_id, transcript, made)
         session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
@@ -235,7 +235,7 @@ def _live_corrections(lines: list[LiveLineRow]) -> list[Correction]:
     return [Correction(e.start, e.end, e.text, e.person_text) for e in lines if e.person_text is not None]
 
 
-def _turn_corrections(session: Session, meeting_id: str) -> list[Correction]:
+def turn_corrections(session: Session, meeting_id: str) -> list[Correction]:
     """What a person put right in the turns that are about to be replaced."""
     return [
         Correction(heard[0].start, heard[-1].end, _text(heard), _text(unpacked(row.person_words)))

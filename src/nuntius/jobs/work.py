@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Event, Thread
@@ -10,11 +10,12 @@ from threading import Event, Thread
 from sqlalchemy import update
 
 from nuntius.core.errors import Fault
-from nuntius.jobs import steps
+from nuntius.jobs import steps, together, voices
 from nuntius.store.capture import RECORDED
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import claim
 from nuntius.store.models import Job, Recording, now
+from nuntius.store.uploads import beside
 
 log = logging.getLogger(__name__)
 
@@ -44,15 +45,32 @@ CUT_STEPS = (
     Step("minutes", steps.write_minutes, 0.2),
 )
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
+VOICE_STEPS = (Step("voices", voices.tell_anew, 0.95), Step("minutes", steps.write_minutes, 0.05))
+BUNDLE_STEPS = (Step("unpack", together.unpack_bundle, 0.3), Step("sound", together.prepare_kept, 0.7))
+CAPTION_STEPS = (
+    Step("sound", steps.prepare_sound, 0.2),
+    Step("captions", together.read_captions, 0.6),
+    Step("minutes", steps.write_minutes, 0.2),
+)
+CHAT_STEP = Step("chat", together.read_chat_lines, 0.0)
 
 
-def plan_of(job: Job, recording: Recording) -> tuple[Step, ...]:
-    """The steps that a recording needs: a transcript is read, one recorded here is gathered first."""
+def plan_of(job: Job, recording: Recording, roles: Collection[str] = ()) -> tuple[Step, ...]:
+    """The steps that a recording needs: a transcript is read, one recorded here is gathered first.
+
+    `roles` are those of the files that came with it: a transcript spares the recogniser, a chat is read, too.
+    """
     if job.kind == "cut":
         return CUT_STEPS
+    if job.kind in ("bundle", "voices"):
+        return BUNDLE_STEPS if job.kind == "bundle" else VOICE_STEPS
     if recording.is_text:
-        return TEXT_STEPS
-    return ROOM_STEPS if recording.name == RECORDED else SOUND_STEPS
+        plan: tuple[Step, ...] = TEXT_STEPS
+    elif "transcript" in roles:
+        plan = CAPTION_STEPS
+    else:
+        plan = ROOM_STEPS if recording.name == RECORDED else SOUND_STEPS
+    return (*plan[:-1], CHAT_STEP, plan[-1]) if "chat" in roles else plan
 
 
 class JobCancelled(Exception):
@@ -112,7 +130,7 @@ def work(installation: Installation, job_id: str) -> None:
         if job is None:
             return
         task = steps.Task(installation, job.meeting_id, job.people)
-        plan = plan_of(job, task.recording(session))
+        plan = plan_of(job, task.recording(session), beside(session, job.meeting_id))
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:

@@ -8,9 +8,20 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
-from nuntius.store.errors import Conflict, NotFound, NothingToUndo
+from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
 from nuntius.store.meetings import named_person
-from nuntius.store.models import Change, LineRow, LiveLineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, User
+from nuntius.store.models import (
+    Change,
+    LineRow,
+    LiveLineRow,
+    Meeting,
+    MinutesRow,
+    Person,
+    Recording,
+    Speaker,
+    TurnRow,
+    User,
+)
 from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, turns_of, unpacked
 from nuntius.store.turn_pieces import replace_turns
@@ -26,8 +37,13 @@ def name_voice(session: Session, user: User, meeting: Meeting, speaker_id: int, 
     return _do(session, user, meeting, "voice", speaker.id, speaker.person_id, person.id if person else None)
 
 
-def correct_turn(session: Session, user: User, meeting: Meeting, number: int, text: str) -> Change:
-    """Puts a person's text in place of a turn's words; their times are kept by alignment."""
+def correct_turn(
+    session: Session, user: User, meeting: Meeting, number: int, text: str, was: str | None = None
+) -> Change:
+    """Puts a person's text in place of a turn's words; their times are kept by alignment.
+
+    `was` is the text that the person began from. Raises ChangedMeanwhile where another stands there by now.
+    """
     query = select(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.number == number)
     turn = session.scalar(query)
     if turn is None:
@@ -35,6 +51,7 @@ def correct_turn(session: Session, user: User, meeting: Meeting, number: int, te
     if not text.strip() or len(text) > LONGEST_TURN:
         raise Conflict(f"A turn holds between one word and {LONGEST_TURN:,} characters.")
     current = turn.words if turn.person_words is None else turn.person_words
+    _unchanged(session, meeting, "turn", turn.id, was, " ".join(word[0] for word in current))
     return _do(session, user, meeting, "turn", turn.id, turn.person_words, packed(retimed(unpacked(current), text)))
 
 
@@ -50,9 +67,25 @@ def correct_live(session: Session, user: User, meeting: Meeting, number: int, te
     return _do(session, user, meeting, "live", line.id, line.person_text, text)
 
 
-def edit_line(session: Session, user: User, meeting: Meeting, line_id: int, text: str) -> Change:
-    """Puts a person's text in place of a line."""
+def _unchanged(session: Session, meeting: Meeting, kind: str, target: int, was: str | None, stands: str) -> None:
+    """Raises ChangedMeanwhile unless what a person began from still stands there."""
+    if was is None or was.split() == stands.split():
+        return
+    query = (
+        select(Person.name)
+        .join(Change, Change.user_id == Person.user_id)
+        .where(Change.meeting_id == meeting.id, Change.undone.is_(False))
+    )
+    own = query.where(Change.kind == kind, Change.target == target).order_by(Change.id.desc())
+    raise ChangedMeanwhile(session.scalars(own).first() or "Somebody", stands)
+
+
+def edit_line(
+    session: Session, user: User, meeting: Meeting, line_id: int, text: str, was: str | None = None
+) -> Change:
+    """Puts a person's text in place of a line. Raises ChangedMeanwhile where another than `was` stands there by now."""
     line = _line(session, meeting, line_id)
+    _unchanged(session, meeting, "line", line.id, was, line.person_text or line.text)
     text = " ".join(text.split())
     if not text or len(text) > LONGEST_LINE:
         raise Conflict(f"A line holds between one word and {LONGEST_LINE:,} characters.")

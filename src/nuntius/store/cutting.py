@@ -16,10 +16,12 @@ from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.live import cut_lines
 from nuntius.store.meetings import account_name
 from nuntius.store.minutes import get_minutes
-from nuntius.store.models import Break, Change, Job, Meeting, Recording, StillPicture, TurnRow, User
+from nuntius.store.models import Break, Change, Job, MarkRow, Meeting, Recording, StillPicture, TurnRow, User
+from nuntius.store.notes import CHAT
 from nuntius.store.removal import drop_unused
 from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import packed, turns_of, unpacked
+from nuntius.store.uploads import beside
 
 
 def cut_record(session: Session, files: FileStore, user: User, meeting: Meeting, start: float, end: float) -> Job:
@@ -41,11 +43,19 @@ def cut_record(session: Session, files: FileStore, user: User, meeting: Meeting,
         raise Conflict("Choose a stretch within the recording, the first time before the second.")
     _cut_sound(session, files, recording, start, end)
     _cut_words(session, meeting, start, end)
+    _drop_beside(session, files, meeting)
     session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=account_name(session, user)))
-    fresh = create_job(session, meeting.id, None)
-    fresh.kind = "cut"
+    return create_job(session, meeting.id, None, "cut")
+
+
+def _drop_beside(session: Session, files: FileStore, meeting: Meeting) -> None:
+    """A transcript and a chat that came with the recording hold the words, too: they go."""
+    uploads = list(beside(session, meeting.id).values())
+    digests = {upload.digest for upload in uploads if upload.digest}
+    for upload in uploads:
+        session.delete(upload)
     session.flush()
-    return fresh
+    drop_unused(session, files, digests)
 
 
 def _cut_sound(session: Session, files: FileStore, recording: Recording, start: float, end: float) -> None:
@@ -99,6 +109,8 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
             StillPicture.meeting_id == meeting.id, StillPicture.at >= start, StillPicture.at <= end
         )
     )
+    written = (MarkRow.label == CHAT, MarkRow.start < end, MarkRow.end > start)
+    session.execute(delete(MarkRow).where(MarkRow.meeting_id == meeting.id, *written))
     room = room_of(session, meeting.id)
     if room is not None:
         cut_lines(session, room, start, end)

@@ -11,13 +11,21 @@ class Conflict(Fault):
     """What was asked for does not fit what is there."""
 
 
+class ChangedMeanwhile(Conflict):
+    """Somebody else wrote where a person was writing; `theirs` is what stands there now."""
+
+    def __init__(self, name: str, theirs: str) -> None:
+        self.theirs = theirs
+        super().__init__(f"{name} has changed this while you were writing. Nothing is lost: choose which words stay.")
+
+
 class PartMismatch(Fault):
     sentence = "This part of the file arrived damaged. It is sent again by itself; if that does not help, bring the file in again."
 
 
 class UploadIncomplete(Fault):
-    def __init__(self, missing: int) -> None:
-        super().__init__(f"{missing} parts of this file have not arrived yet. Choose the same file again to go on.")
+    def __init__(self, missing: int, name: str = "this file") -> None:
+        super().__init__(f"{missing} parts of {name} have not arrived yet. Choose the same file again to go on.")
 
 
 class NothingToUndo(Fault):

@@ -18,8 +18,8 @@ def this_worker() -> str:
     return f"{socket.gethostname()}:{os.getpid()}"
 
 
-def create_job(session: Session, meeting_id: str, people: int | None) -> Job:
-    job = Job(meeting_id=meeting_id, people=people)
+def create_job(session: Session, meeting_id: str, people: int | None, kind: str = "work") -> Job:
+    job = Job(meeting_id=meeting_id, people=people, kind=kind)
     session.add(job)
     session.flush()
     return job

@@ -10,6 +10,7 @@ from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import live_lines
 from nuntius.store.models import AgendaRow, LineRow, MarkRow, Meeting, MinutesRow, NoteRow, Person, User
 
+CHAT = "Chat"  # label of the marks that chat lines become; nobody pointed anything out by them
 LONGEST_NOTE = 4000  # characters
 MOST_NOTES = 2000  # paragraphs of one person on one meeting
 
@@ -88,7 +89,7 @@ def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
         tuple(person.name for person in meeting.people),
         tuple(session.scalars(agenda)),
         tuple(Note(note.text, note.at, name) for note, name in notes),
-        tuple((mark.start, mark.end) for mark in marks_of(session, meeting.id)),
+        tuple((mark.start, mark.end) for mark in marks_of(session, meeting.id) if mark.label != CHAT),
         _unwanted(session, meeting),
     )
 

@@ -40,4 +40,5 @@ def _used(session: Session, digest: str) -> bool:
     columns = (Recording.digest, Recording.working_digest, Recording.playback_digest, Recording.peaks_digest)
     recordings = select(Recording.id).where(or_(*(column == digest for column in columns)))
     pictures = select(StillPicture.id).where(StillPicture.digest == digest)
-    return any(session.scalars(query).first() is not None for query in (recordings, pictures))
+    beside = select(Upload.id).where(Upload.digest == digest, Upload.role != "recording")
+    return any(session.scalars(query).first() is not None for query in (recordings, pictures, beside))

@@ -36,7 +36,7 @@ def give_words(
     pieces = _cut(session, turn, [cut for cut in (first, last + 1) if 0 < cut < len(words)])
     at = 1 if first else 0
     pieces[at] = piece_with(pieces[at], speaker_id=to.id)
-    steps = [_replacing(meeting, number, [piece_of(turn)], pieces)]
+    steps = [replacing(meeting, number, [piece_of(turn)], pieces)]
     steps += _spans_given(session, meeting, words[first][1], words[last][2], turn.speaker_id, to)
     return change_together(session, user, meeting, steps)
 
@@ -47,7 +47,7 @@ def split_turn(session: Session, user: User, meeting: Meeting, number: int, at: 
     if not 0 < at < len(words_of(turn)):
         raise Conflict("A turn is split before one of its words, but not before its first.")
     return change_together(
-        session, user, meeting, [_replacing(meeting, number, [piece_of(turn)], _cut(session, turn, [at]))]
+        session, user, meeting, [replacing(meeting, number, [piece_of(turn)], _cut(session, turn, [at]))]
     )
 
 
@@ -57,7 +57,7 @@ def join_turns(session: Session, user: User, meeting: Meeting, number: int) -> C
     words = [*one.words, *two.words]
     changed = one.person_words is not None or two.person_words is not None
     whole = piece_with(piece_of(one), words=words, person_words=[*words_of(one), *words_of(two)] if changed else None)
-    steps = [_replacing(meeting, number, [piece_of(one), piece_of(two)], [whole])]
+    steps = [replacing(meeting, number, [piece_of(one), piece_of(two)], [whole])]
     if one.speaker_id != two.speaker_id:
         said = words_of(two)
         steps += _spans_given(
@@ -81,7 +81,7 @@ def merge_voices(session: Session, user: User, meeting: Meeting, voice: int, int
     return change_together(session, user, meeting, steps)
 
 
-def _replacing(meeting: Meeting, number: int, before: list[Piece], after: list[Piece]) -> list[Any]:
+def replacing(meeting: Meeting, number: int, before: list[Piece], after: list[Piece]) -> list[Any]:
     """The step that puts some turns in place of others, and its way back."""
     was, now = [piece["id"] for piece in before], [piece["id"] for piece in after]
     back, forth = (

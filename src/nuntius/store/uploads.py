@@ -72,9 +72,28 @@ def finish(session: Session, files: FileStore, upload: Upload) -> str:
     if upload.digest is None:
         missing = parts_of(upload) - len(held_parts(session, upload))
         if missing:
-            raise UploadIncomplete(missing)
+            raise UploadIncomplete(missing, upload.name)
         upload.digest = files.join_parts(upload.id, parts_of(upload))
     return upload.digest
+
+
+def of_meeting(session: Session, user: User, meeting_id: str) -> list[Upload]:
+    """The files that `user` brought in for a meeting: the recording first, then what goes with it."""
+    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.user_id == user.id)
+    return sorted(session.scalars(query.order_by(Upload.created_at)), key=lambda upload: upload.role != "recording")
+
+
+def arriving(session: Session, meeting_id: str) -> Upload | None:
+    """A file of a meeting that is not complete yet: one of which parts are missing first."""
+    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.digest.is_(None))
+    found = sorted(session.scalars(query), key=lambda each: len(held_parts(session, each)) == parts_of(each))
+    return found[0] if found else None
+
+
+def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
+    """What came with a recording, by what it is: its `transcript`, its `chat`."""
+    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != "recording")
+    return {upload.role: upload for upload in session.scalars(query)}
 
 
 def same_file(session: Session, user: User, fingerprint: str) -> Meeting | None:

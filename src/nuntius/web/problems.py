@@ -11,6 +11,7 @@ from werkzeug.exceptions import HTTPException
 from nuntius.core.errors import Fault
 from nuntius.store.errors import (
     AccountExists,
+    ChangedMeanwhile,
     Conflict,
     ConsentMissing,
     NotFound,
@@ -29,6 +30,7 @@ log = logging.getLogger(__name__)
 STATUS: dict[type[Fault], int] = {
     NotFound: 404,
     Conflict: 409,
+    ChangedMeanwhile: 409,
     NothingToUndo: 409,
     AccountExists: 409,
     UploadIncomplete: 409,
@@ -61,10 +63,10 @@ TITLES = {
 }
 
 
-def problem(status: int, detail: str, title: str = "") -> Response:
+def problem(status: int, detail: str, title: str = "", theirs: str | None = None) -> Response:
     """A response with problem details."""
-    body = Problem(title=title or _title(status), status=status, detail=detail)
-    response = make_response(body.model_dump_json(), status)
+    body = Problem(title=title or _title(status), status=status, detail=detail, theirs=theirs)
+    response = make_response(body.model_dump_json(exclude_none=True), status)
     response.content_type = "application/problem+json"
     return response
 
@@ -98,7 +100,8 @@ def install(app: Flask) -> None:
 
     @app.errorhandler(Fault)
     def _fault(fault: Fault) -> Response:
-        return problem(STATUS.get(type(fault), 422), fault.sentence)
+        theirs = fault.theirs if isinstance(fault, ChangedMeanwhile) else None
+        return problem(STATUS.get(type(fault), 422), fault.sentence, theirs=theirs)
 
     @app.errorhandler(RateLimitExceeded)
     def _limited(_: RateLimitExceeded) -> Response:

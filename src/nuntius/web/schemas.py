@@ -80,6 +80,13 @@ class FirstAccount(Wire):
     time_zone: str = Field(default="UTC", max_length=64)
 
 
+class Beside(Wire):
+    """A file that goes with a recording, and what it is."""
+
+    upload_id: str
+    role: Literal["transcript", "chat"]
+
+
 class NewMeeting(Wire):
     title: Title
     kind: Kind = "general meeting"
@@ -88,6 +95,7 @@ class NewMeeting(Wire):
     time_zone: str = Field(default="UTC", max_length=64)
     people: list[Name] = Field(default=[], max_length=60)
     upload_id: str
+    beside: list[Beside] = Field(default=[], max_length=2)
     voices: int | None = Field(default=None, ge=1, le=20)
 
 
@@ -102,7 +110,10 @@ class VoiceName(Wire):
 
 
 class NewText(Wire):
+    """A text, and the one that the person began from: where another stands there by now, nothing is changed."""
+
     text: str = Field(max_length=20_000)
+    was: str | None = Field(default=None, max_length=20_000)
 
 
 class Tick(Wire):
@@ -275,6 +286,14 @@ class TurnOut(Wire):
     heard: str | None
 
 
+class DoubtOut(Wire):
+    """A turn whose voice is unsure, or during which others (`over`, numbers of voices) speak at the same time."""
+
+    turn: int
+    unsure: bool
+    over: list[int]
+
+
 class EvidenceOut(Wire):
     turn: int
     start: float
@@ -381,6 +400,7 @@ class RecordOut(Wire):
     voices: list[VoiceOut]
     turns: list[TurnOut]
     spans: list[tuple[float, float, int]]
+    doubts: list[DoubtOut] = []
     silence: float
     minutes: MinutesOut | None
     breaks: list[BreakOut]
@@ -447,3 +467,4 @@ class Problem(BaseModel):
     title: str
     status: int
     detail: str
+    theirs: str | None = None  # where somebody changed the same meanwhile: what stands there now

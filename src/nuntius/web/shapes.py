@@ -9,6 +9,8 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
 from nuntius.core.naming import name_votes
+from nuntius.core.speech.certainty import certainties
+from nuntius.core.speech.diarizer import Span
 from nuntius.jobs.work import plan_of
 from nuntius.store.jobs import latest_job
 from nuntius.store.minutes import get_minutes
@@ -16,13 +18,13 @@ from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Reco
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
-from nuntius.store.uploads import held_parts
+from nuntius.store.uploads import arriving, beside, held_parts
 from nuntius.web import schemas as s
 from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
 
 
-def job_out(job: Job, recording: Recording | None) -> s.JobOut:
-    plan = plan_of(job, recording) if recording else ()
+def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
+    plan = plan_of(job, recording, beside(session, job.meeting_id)) if recording else ()
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,
@@ -49,9 +51,9 @@ def upload_out(session: Session, upload: Upload, same: Meeting | None = None) ->
 
 
 def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
-    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    recording = recording_of(session, meeting)
     job, room = latest_job(session, meeting.id), room_of(session, meeting.id)
-    upload = session.scalar(select(Upload).where(Upload.meeting_id == meeting.id, Upload.digest.is_(None)))
+    upload = arriving(session, meeting.id)
     counts = session.execute(
         select(func.count(LineRow.id), func.count(LineRow.checked_by))
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
@@ -65,7 +67,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         time_zone=meeting.time_zone,
         people=[person.name for person in meeting.people],
         duration=recording.duration if recording else None,
-        job=job_out(job, recording) if job else None,
+        job=job_out(session, job, recording) if job else None,
         upload=upload_out(session, upload) if upload else None,
         unchecked=counts[0] - counts[1],
         lines=counts[0],
@@ -81,8 +83,13 @@ def zone(name: str) -> ZoneInfo:
         return ZoneInfo("UTC")
 
 
+def recording_of(session: Session, meeting: Meeting) -> Recording | None:
+    """The recording of a meeting, where there is one."""
+    return session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+
+
 def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
-    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    recording = recording_of(session, meeting)
     speakers, turns, names = (
         speakers_of(session, meeting.id),
         turns_of(session, meeting.id),
@@ -103,6 +110,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
         voices=_voices(session, meeting, speakers, names, floor.shares),
         turns=[_turn_out(row) for row in turns],
         spans=[(a, b, ids[v]) for a, b, v in heard if v in ids],
+        doubts=_doubts(turns, labels, spans, ids),
         silence=floor.silence,
         minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         breaks=breaks_out(session, meeting.id),
@@ -152,7 +160,7 @@ def _undoable(session: Session, meeting: Meeting, user: User) -> tuple[bool, boo
     return False in found, True in found
 
 
-def _words(row: TurnRow) -> list[list[object]]:
+def _words(row: TurnRow) -> list[Any]:
     return row.words if row.person_words is None else row.person_words
 
 
@@ -172,6 +180,19 @@ def _recording_out(recording: Recording) -> s.RecordingOut:
 def _turn_out(row: TurnRow) -> s.TurnOut:
     heard = " ".join(word[0] for word in row.words) if row.person_words is not None else None
     return s.TurnOut.model_construct(number=row.number, voice=row.speaker_id, words=_words(row), heard=heard)
+
+
+def _doubts(
+    turns: list[TurnRow], labels: dict[int, str], spans: list[tuple[float, float, str]], ids: dict[str, int]
+) -> list[s.DoubtOut]:
+    """The turns of which it is unsure who spoke, or in which several did."""
+    said = [(labels[row.speaker_id], [(start + end) / 2 for _, start, end, _ in _words(row)]) for row in turns]
+    found = certainties(said, [Span(*span) for span in spans])
+    return [
+        s.DoubtOut(turn=row.number, unsure=each.doubtful, over=[ids[voice] for voice in each.over if voice in ids])
+        for row, each in zip(turns, found, strict=True)
+        if each.doubtful or each.over
+    ]
 
 
 def _voices(

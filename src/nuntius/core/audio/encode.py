@@ -16,6 +16,8 @@ from nuntius.core.audio.probe import open_media
 
 OPUS_RATE = 48_000  # Hz, the rate Opus works at
 OPUS_BITS = 32_000  # bit/s, speech without audible loss; common practice, no source
+SMALL_BITS = 16_000  # bit/s, some 7 MB an hour; wide-band speech after RFC 7587, section 3.1.1 (from memory)
+SMALL_READ = 2 * RATE * 10  # bytes: ten seconds
 AAC_BITS = 64_000  # bit/s
 OPUS_OPTIONS = {"compression_level": "3", "application": "audio"}  # a third of the time of level 10
 WIDEST = 1280  # pixels; a wider picture that must be encoded anew is made smaller
@@ -49,6 +51,19 @@ class SoundWriter:
         size = self._stream.codec_context.frame_size or 960
         while (frame := self._fifo.read(size, partial)) is not None:
             self._container.mux(self._stream.encode(frame))
+
+
+def write_small(working: Path, target: Path) -> None:
+    """A small Ogg/Opus file for the ear, of a working copy (raw 16-bit samples at 16 kHz)."""
+    resampler = Resampler(OPUS_RATE)
+    with av.open(str(target), "w", format="ogg") as out, working.open("rb") as source:
+        writer = SoundWriter(out, "libopus", OPUS_RATE, SMALL_BITS)
+        while data := source.read(SMALL_READ):
+            frame = av.AudioFrame.from_ndarray(np.frombuffer(data, "<i2")[None], "s16", "mono")
+            frame.sample_rate = RATE
+            writer.push(resampler.push(frame))
+        writer.push(resampler.push(None))
+        writer.finish()
 
 
 def write_flac(parts: Iterable[bytes], target: Path) -> None:

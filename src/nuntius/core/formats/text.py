@@ -49,6 +49,15 @@ def read_text(text: str) -> Transcript:
     return in_order(_timed(rows))
 
 
+def has_times(text: str) -> bool:
+    """Whether some line of a plain text transcript says when it was said."""
+    lines = text.splitlines()
+    found = (_LINE.match(line) for line in lines)
+    return any(_STAMP.match(line) for line in lines) or any(
+        m and (m.group("before") or m.group("after")) for m in found
+    )
+
+
 def _timed(rows: list[tuple[str, float | None, str]]) -> list[Turn]:
     turns, clock = [], 0.0
     for number, (name, at, words) in enumerate(rows):

@@ -18,10 +18,11 @@ from nuntius.core.minutes.signs import is_imperative
 REACH = 4  # turns within which a request is taken or dismissed
 SHORTEST_TASK = 2  # words
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
+OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
+JOINING_REACH = 3  # turns within which somebody joins in a task
 LEAST_SAID = 4  # words of a task that no rule found
 
 LEAST = 0.10  # likelihood below which what a rule found is no action
-LEAST_UNTAKEN = 0.04  # the same where nobody took it on
 ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
 
 
@@ -37,15 +38,25 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         found = _request(scene, sentence, taken) or _order(scene, sentence, taken) or _untaken(scene, sentence, taken)
         if found is None and sentence.turn not in taken:
             found = _assignment(scene, sentence) or _commitment(scene, sentence)
-        if found is not None and _likelihood(scene, found, likely) < (LEAST if found.owner else LEAST_UNTAKEN):
+        if found is not None and _likelihood(scene, found, likely) < LEAST:
             found = None
         if found is None and likely[number] >= ENOUGH and sentence.turn not in taken:
             found = _judged(scene, sentence)
-        if (pressed := _deadline_set(scene, sentence, findings)) is not None:
-            findings[-1] = pressed
+        changed = _deadline_set(scene, sentence, findings) or _joining_in(scene, sentence, findings)
+        if changed is not None:
+            findings[-1] = changed
         elif found is not None:
             findings.append(found)
-    return [_line(scene, finding) for finding in merged(scene, findings) if not is_bare(finding.text)]
+    return [_line(scene, finding) for finding in merged(scene, findings) if _says_what(finding)]
+
+
+def _says_what(finding: Finding) -> bool:
+    """Whether a task names something that is done, and not only `Do it` or `Go along`."""
+    if is_bare(finding.text):
+        return False
+    things = {t.text.lower() for t in finding.sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM", "X")}
+    own = set(re.findall(r"[\w'-]+", finding.text.lower()))
+    return bool((things | OBJECTS) & own) or len(own) > CLEAR_ENOUGH
 
 
 def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
@@ -58,6 +69,21 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     if not says or (day := in_sentence(scene, sentence)) is None:
         return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
+    """The last finding with another voice that takes a part in it: `I'll hold your tape`, `I'll go with him`."""
+    if not findings or not findings[-1].owner or sentence.turn - findings[-1].evidence[-1].turn > JOINING_REACH:
+        return None
+    last = findings[-1]
+    says = cues.JOINING_IN.search(sentence.lower)
+    if sentence.is_question or says is None or sentence.speaker in last.owner or is_label(last.owner[0]):
+        return None
+    if _unreal(sentence.lower) or cues.REFUSAL.search(sentence.lower):
+        return None
+    own = in_sentence(scene, sentence)
+    evidence = tuple(sorted({*last.evidence, passage(sentence)}))
+    return replace(last, owner=(*last.owner, sentence.speaker), due=own or last.due, evidence=evidence)
 
 
 def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:

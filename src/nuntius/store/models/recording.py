@@ -22,6 +22,7 @@ class Upload(Base):
     part_size: Mapped[int]
     fingerprint: Mapped[str] = mapped_column(String(64), index=True)  # SHA-256 over the parts' SHA-256
     digest: Mapped[str | None] = mapped_column(String(64))  # of the whole file, once it is complete
+    role: Mapped[str] = mapped_column(String(12), default="recording")  # or a transcript or chat that goes with one
     voices: Mapped[int | None]  # hint: how many people speak
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)

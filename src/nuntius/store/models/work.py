@@ -18,7 +18,9 @@ class Job(Base):
 
     id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
-    kind: Mapped[str] = mapped_column(String(12), default="work")  # cut: made anew after a stretch was removed
+    kind: Mapped[str] = mapped_column(
+        String(12), default="work"
+    )  # cut: made anew after a stretch was removed; bundle: another Nuntius wrote it; voices: told apart anew
     state: Mapped[str] = mapped_column(String(12), default="waiting", index=True)
     step: Mapped[str] = mapped_column(String(20), default="")
     done_steps: Mapped[list[Any]] = mapped_column(JSON, default=list)

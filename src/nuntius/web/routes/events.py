@@ -51,4 +51,4 @@ def _jobs(user: User) -> dict[str, str]:
             .order_by(Job.updated_at.desc())
             .limit(40)
         ).all()
-    return {job.id: json.dumps(job_out(job, recording).model_dump(mode="json")) for job, recording in rows}
+        return {job.id: json.dumps(job_out(db, job, recording).model_dump(mode="json")) for job, recording in rows}

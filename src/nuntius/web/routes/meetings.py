@@ -1,18 +1,22 @@
 """Meetings: listed, made from an upload, and what needs a person."""
 
+from collections.abc import Sequence
+
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.core.formats.bundle import is_bundle
 from nuntius.core.formats.reading import looks_like_text
 from nuntius.jobs.queue import Queue
-from nuntius.store.errors import NotFound
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.files import FileStore
 from nuntius.store.jobs import ask_to_cancel, create_job, latest_job, retry
 from nuntius.store.meetings import create_meeting, get_meeting, meetings_of
-from nuntius.store.models import LineRow, Meeting, MinutesRow, Recording, Upload
+from nuntius.store.models import Job, LineRow, Meeting, MinutesRow, Recording, Upload
 from nuntius.store.transcripts import names_of
-from nuntius.store.uploads import finish, get_upload
+from nuntius.store.uploads import finish, get_upload, of_meeting
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.security import installation, me
@@ -70,51 +74,72 @@ def _actions(db: Session, meeting: Meeting) -> list[s.OpenAction]:
 
 @api.post("", operation_id="createMeeting", responses={200: s.MeetingOut})
 def post_meeting(body: s.NewMeeting) -> Response:
-    """A meeting for an upload that has begun; the work starts when the file is complete."""
+    """A meeting for an upload that has begun, and what goes with it; the work starts when all is complete."""
     starts = body.starts_at if body.starts_at.tzinfo else body.starts_at.replace(tzinfo=zone(body.time_zone))
     with installation().database.write() as db:
         upload = get_upload(db, me(), body.upload_id)
         if upload.meeting_id:
             return answer(meeting_out(db, get_meeting(db, me(), upload.meeting_id)))
+        others = [(get_upload(db, me(), each.upload_id), each.role) for each in body.beside]
+        _fit_together(upload, others)
         meeting = create_meeting(
             db, me(), body.title, body.template or body.kind, starts, zone(body.time_zone).key, body.people
         )
-        upload.meeting_id = meeting.id
-        upload.voices = body.voices
+        upload.meeting_id, upload.voices = meeting.id, body.voices
+        for other, role in others:
+            other.meeting_id, other.role = meeting.id, role
+        db.flush()
         return answer(meeting_out(db, meeting))
+
+
+def _fit_together(upload: Upload, others: Sequence[tuple[Upload, str]]) -> None:
+    """Raises Conflict for files that cannot be one meeting."""
+    if len({other.id for other, _ in others} | {upload.id}) <= len(others):
+        raise Conflict("The same file was chosen twice. Choose each file once.")
+    if len({role for _, role in others}) < len(others):
+        raise Conflict("Of one meeting there can be one recording, one transcript and one chat. Leave the others out.")
+    if any(other.meeting_id for other, _ in others):
+        raise Conflict("One of these files belongs to another meeting that is being brought in. Leave it out.")
 
 
 @api.post("/<meeting_id>/begin", operation_id="beginWork", responses={200: s.MeetingOut})
 def begin_work(path: s.MeetingPath) -> Response:
-    """Says that the file is complete: it is joined and put into the queue, once."""
+    """Says that the files are complete: each is joined, and the work is put into the queue, once."""
     store = installation()
     with store.database.write() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        upload = db.scalar(select(Upload).where(Upload.meeting_id == meeting.id, Upload.user_id == me().id))
-        if upload is None:
+        uploads = of_meeting(db, me(), meeting.id)
+        if not uploads:
             raise NotFound()
-        fresh = upload.digest is None
-        digest = finish(db, store.files, upload)
-        job = latest_job(db, meeting.id)
-        if job is None:
-            with store.files.path(digest).open("rb") as file:
-                is_text = looks_like_text(file.read(4096))
-            db.add(
-                Recording(
-                    meeting_id=meeting.id,
-                    name=upload.name,
-                    digest=digest,
-                    fingerprint=upload.fingerprint,
-                    is_text=is_text,
-                )
-            )
-            job = create_job(db, meeting.id, upload.voices)
-            db.flush()
+        fresh = [upload.id for upload in uploads if upload.digest is None]
+        for upload in uploads:
+            finish(db, store.files, upload)
+        job = latest_job(db, meeting.id) or _begun(db, store.files, meeting, uploads)
         out, job_id = meeting_out(db, meeting), job.id
+    for upload_id in fresh:
+        store.files.drop_parts(upload_id)
     if fresh:
-        store.files.drop_parts(upload.id)
         queue().put(job_id)
     return answer(out)
+
+
+def _begun(db: Session, files: FileStore, meeting: Meeting, uploads: list[Upload]) -> Job:
+    """The recording of complete uploads, and the work on it."""
+    first = uploads[0]
+    path = files.path(first.digest or "")
+    whole = is_bundle(path)
+    with path.open("rb") as file:
+        is_text = not whole and looks_like_text(file.read(4096))
+    if is_text and any(upload.role == "transcript" for upload in uploads):
+        raise Conflict("Two transcripts of one meeting were chosen. Bring in one of them, or one with its recording.")
+    db.add(
+        Recording(
+            meeting_id=meeting.id, name=first.name, digest=first.digest, fingerprint=first.fingerprint, is_text=is_text
+        )
+    )
+    job = create_job(db, meeting.id, first.voices, "bundle" if whole else "work")
+    db.flush()
+    return job
 
 
 @api.post("/<meeting_id>/cancel", operation_id="cancelWork", responses={200: s.MeetingOut})

@@ -67,7 +67,7 @@ def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
 @api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: s.ChangedOut})
 def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
     """Puts a person's text in place of a turn's words."""
-    return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text))
+    return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text, body.was))
 
 
 @api.put("/turns/<int:number>/voice", operation_id="giveWords", responses={200: s.ChangedOut})
@@ -115,7 +115,7 @@ def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
 @api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: s.ChangedOut})
 def edit_line(path: s.LinePath, body: s.NewText) -> Response:
     """Puts a person's text in place of a line."""
-    return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text))
+    return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text, body.was))
 
 
 @api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: s.ChangedOut})

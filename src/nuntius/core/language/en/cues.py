@@ -59,6 +59,13 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi'd \w+ (?:her|it|them|him)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
+JOINING_IN = cue(  # a part in what another has taken on
+    r"\b(?:i'll|i will|i can|i could|let me|i'd) (?:\w+ )?(?:go|come|be there|do (?:it|that|them)|walk|sit in|ride|drive over) (?:along )?with (?:you|him|her|them)\b",
+    r"\b(?:i'll|i will|i can|i could|let me) (?:help|join|lend|give) (?:you|him|her|them)(?: (?:out|a hand|with (?:it|that)))?\W*$",
+    r"\b(?:i'll|i will|i can) (?:help|give a hand|lend a hand|join in|come along|come too|go too)\b",
+    r"\b(?:i'll|i will|i can) hold (?:your|his|her|the)\b",
+    r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)\W*$",
+)
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
 )

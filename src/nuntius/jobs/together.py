@@ -1,0 +1,134 @@
+"""Steps for what is brought in as several files, or as a whole meeting of another Nuntius."""
+
+from zoneinfo import ZoneInfo
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nuntius.core.errors import Fault, SoundSilent
+from nuntius.core.formats.bundle import read_bundle, unpack_file
+from nuntius.core.formats.chat import read_chat
+from nuntius.core.formats.reading import decode_text, read_transcript
+from nuntius.core.formats.text import has_times
+from nuntius.core.language.en.names import is_label
+from nuntius.core.speech.diarizer import Span
+from nuntius.core.speech.joining import join
+from nuntius.core.transcript.edits import retimed
+from nuntius.core.transcript.transcript import Transcript, in_order
+from nuntius.core.transcript.turn import Turn
+from nuntius.core.transcript.word import Word
+from nuntius.jobs import steps
+from nuntius.jobs.steps import Progress, Task
+from nuntius.store.bundles import keep_bundle
+from nuntius.store.models import MarkRow, Meeting, RecognisedStretch, User
+from nuntius.store.notes import CHAT
+from nuntius.store.removal import drop_unused
+from nuntius.store.transcripts import save_transcript, unpacked
+from nuntius.store.uploads import beside
+
+SHOWN = 5.0  # seconds that such a mark lasts
+BEHIND = 60.0  # seconds by which a transcript may be longer than its recording
+
+
+class TranscriptOfAnother(Fault):
+    def __init__(self, transcript: float, recording: float) -> None:
+        super().__init__(
+            f"The transcript goes on to minute {transcript / 60:.0f}, but the recording ends at minute {recording / 60:.0f}: "
+            "they belong to different meetings. Bring in those that belong together, or each by itself."
+        )
+
+
+def unpack_bundle(task: Task, progress: Progress) -> None:
+    """A whole meeting of another Nuntius becomes this one; the archive itself is not kept. Raises BundleUnreadable."""
+    files = task.installation.files
+    with task.installation.database.read() as session:
+        archive = files.path(task.recording(session).digest)
+    bundle = read_bundle(archive)
+    for number, kept in enumerate(bundle.files):
+        with files.scratch() as path:
+            unpack_file(archive, kept, path)
+            files.keep(path)
+        progress(number / len(bundle.files))
+    with task.installation.database.write() as session:
+        meeting, recording = session.get_one(Meeting, task.meeting_id), task.recording(session)
+        brought = recording.digest
+        keep_bundle(session, session.get_one(User, meeting.runner_id), meeting, recording, bundle)
+        session.flush()
+        drop_unused(session, files, {brought})
+
+
+def prepare_kept(task: Task, progress: Progress) -> None:
+    """Sound of a bundle made ready to be heard; a meeting that was written down only has none."""
+    with task.installation.database.read() as session:
+        if task.recording(session).is_text:
+            return
+    steps.prepare_sound(task, progress)
+
+
+def read_captions(task: Task, progress: Progress) -> None:
+    """The transcript that came with a recording: with the times of the sound where it has none of its own, and with
+    voices told apart where it names none. Raises TranscriptUnreadable, TranscriptEmpty, TranscriptOfAnother."""
+    with task.installation.database.read() as session:
+        path = task.installation.files.path(beside(session, task.meeting_id)["transcript"].digest or "")
+        duration = task.recording(session).duration or 0.0
+    data = path.read_bytes()
+    transcript = read_transcript(data)
+    if not _has_times(data):
+        steps.recognise(task, lambda share: progress(share * steps.WORDS_SHARE))
+        transcript = _heard_at(task, transcript)
+    elif transcript.duration > duration + BEHIND:
+        raise TranscriptOfAnother(transcript.duration, duration)
+    if len(transcript.speakers) == 1 and is_label(transcript.speakers[0]):
+        steps.tell_voices(task, progress)
+        transcript = _by_voice(task, transcript, duration)
+    with task.installation.database.write() as session:
+        save_transcript(session, task.meeting_id, transcript)
+
+
+def _has_times(data: bytes) -> bool:
+    if data.startswith(b"PK"):
+        return True  # a word-processor document: its lines are read with the times they have
+    text = decode_text(data)
+    return "-->" in text or "<" in text[:200] or has_times(text)
+
+
+def _heard_at(task: Task, transcript: Transcript) -> Transcript:
+    """The transcript's words at the times at which the recogniser heard them."""
+    with task.installation.database.write() as session:
+        query = select(RecognisedStretch).where(RecognisedStretch.recording_id == task.recording(session).id)
+        rows = list(session.scalars(query.order_by(RecognisedStretch.number)))
+        heard: tuple[Word, ...] = tuple(word for row in rows for word in unpacked(row.words))
+        for row in rows:
+            session.delete(row)
+    if not heard:
+        raise SoundSilent()
+    words = retimed(heard, " ".join(turn.text for turn in transcript.turns))
+    turns, at = [], 0
+    for turn in transcript.turns:
+        turns.append(Turn(turn.speaker, words[at : at + len(turn.words)], turn.cue))
+        at += len(turn.words)
+    return in_order(turns)
+
+
+def _by_voice(task: Task, transcript: Transcript, duration: float) -> Transcript:
+    with task.installation.database.read() as session:
+        spans = [Span(*span) for span in task.recording(session).spans or []]
+    return join(tuple(word for turn in transcript.turns for word in turn.words), spans, duration)
+
+
+def read_chat_lines(task: Task, progress: Progress) -> None:
+    """The chat that came with a recording becomes marks on its spine. Raises TranscriptUnreadable."""
+    with task.installation.database.write() as session:
+        upload = beside(session, task.meeting_id)["chat"]
+        meeting = session.get_one(Meeting, task.meeting_id)
+        begun = meeting.starts_at.astimezone(ZoneInfo(meeting.time_zone)).time()
+        text = decode_text(task.installation.files.path(upload.digest or "").read_bytes())
+        duration = task.recording(session).duration or 0.0
+        _keep_marks(session, meeting, [(m.at, f"{m.name}: {m.text}") for m in read_chat(text, begun, duration)])
+
+
+def _keep_marks(session: Session, meeting: Meeting, lines: list[tuple[float, str]]) -> None:
+    session.add_all(
+        MarkRow(meeting_id=meeting.id, user_id=meeting.runner_id, label=CHAT, text=text[:500], start=at, end=at + SHOWN)
+        for at, text in lines
+    )

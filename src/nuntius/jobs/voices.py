@@ -1,0 +1,84 @@
+"""Telling the voices of a finished record apart anew, with another number of people."""
+
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.core.live.carrying import corrected_turns
+from nuntius.core.live.matching import matched, relabelled
+from nuntius.core.speech.diarizer import Span
+from nuntius.core.speech.joining import join
+from nuntius.core.speech.transcribe import spans_of
+from nuntius.core.transcript.transcript import Transcript
+from nuntius.jobs import engines
+from nuntius.jobs.steps import Progress, Task, turn_corrections
+from nuntius.store.changes import change_together
+from nuntius.store.errors import Conflict
+from nuntius.store.models import Meeting, Recording, Speaker, TurnRow, User
+from nuntius.store.restructure import replacing
+from nuntius.store.transcripts import packed, speakers_of, turns_of, unpacked
+from nuntius.store.turn_pieces import Piece, piece_of
+
+
+def tell_anew(task: Task, progress: Progress) -> None:
+    """Turns by voices told apart anew, as one change that can be taken back.
+
+    Names are kept by the time that an old and a new voice have in common; what a person corrected is kept.
+    """
+    with task.installation.database.read() as session:
+        recording = task.recording(session)
+        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
+    diarizer = engines.diarizer(task.installation.settings)
+    fresh = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
+    with task.installation.database.write() as session:
+        _put(session, task, fresh)
+
+
+def _put(session: Session, task: Task, fresh: list[Span]) -> None:
+    meeting, recording = session.get_one(Meeting, task.meeting_id), task.recording(session)
+    rows = turns_of(session, meeting.id)
+    if not rows:
+        raise Conflict("There is no transcript yet whose voices could be told apart.")
+    spans = relabelled(fresh, matched(_heard(session, recording, rows), fresh))
+    words = tuple(word for row in rows for word in unpacked(row.words))
+    transcript = join(words, spans, recording.duration or 0.0)
+    after = _pieces(session, meeting, transcript)
+    written = corrected_turns(transcript, turn_corrections(session, meeting.id))
+    for number, kept in written.items():
+        after[number]["person_words"] = packed(kept)
+    steps: list[list[Any]] = [replacing(meeting, 0, [piece_of(row) for row in rows], after)]
+    steps.append(
+        ["spans", recording.id, recording.spans, [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]]
+    )
+    change_together(session, session.get_one(User, meeting.runner_id), meeting, steps)
+
+
+def _heard(session: Session, recording: Recording, rows: list[TurnRow]) -> list[Span]:
+    """Who spoke when as it stands: by the sound, or by the turns of a transcript that was brought in."""
+    if recording.spans:
+        return sorted(Span(*span) for span in recording.spans)
+    labels = {speaker.id: speaker.label for speaker in speakers_of(session, recording.meeting_id)}
+    return sorted(Span(row.words[0][1], row.words[-1][2], labels[row.speaker_id]) for row in rows if row.words)
+
+
+def _pieces(session: Session, meeting: Meeting, transcript: Transcript) -> list[Piece]:
+    """The turns as a change remembers them, under numbers that no turn has."""
+    speakers = {speaker.label: speaker for speaker in speakers_of(session, meeting.id)}
+    for label in transcript.speakers:
+        if label not in speakers:
+            speakers[label] = Speaker(meeting_id=meeting.id, label=label)
+            session.add(speakers[label])
+    session.flush()
+    last = session.scalar(select(func.max(TurnRow.id))) or 0
+    return [
+        {
+            "id": last + number,
+            "speaker_id": speakers[turn.speaker].id,
+            "cue": turn.cue,
+            "words": packed(turn.words),
+            "person_words": None,
+        }
+        for number, turn in enumerate(transcript.turns, 1)
+    ]

@@ -1,0 +1,86 @@
+"""What is kept of a record beside its words: its history, the whole of it as one file, its voices told apart anew."""
+
+from flask import Response, send_file
+from flask_openapi3 import APIBlueprint, Tag
+
+from nuntius.core.audio.encode import write_small
+from nuntius.core.formats.bundle import write_bundle
+from nuntius.store.bundles import bundle_of
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.history import history_of
+from nuntius.store.jobs import create_job, latest_job
+from nuntius.store.meetings import get_meeting
+from nuntius.store.models import Recording
+from nuntius.web import schemas as s
+from nuntius.web.answers import answer
+from nuntius.web.keeping_schemas import ChangeTold, HistoryOut, People
+from nuntius.web.routes.meetings import queue
+from nuntius.web.security import installation, me
+from nuntius.web.shapes import meeting_out, recording_of
+
+api = APIBlueprint("keeping", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
+
+
+@api.get("/history", operation_id="getHistory", responses={200: HistoryOut})
+def get_history(path: s.MeetingPath) -> Response:
+    """What people changed, the newest first."""
+    with installation().database.read() as db:
+        told = history_of(db, get_meeting(db, me(), path.meeting_id))
+    return answer(HistoryOut(changes=[ChangeTold(**{f: getattr(each, f) for f in each.__slots__}) for each in told]))
+
+
+@api.get("/bundle", operation_id="getBundle")
+def get_bundle(path: s.MeetingPath) -> Response:
+    """The whole meeting as one ZIP, which another Nuntius reads."""
+    store = installation()
+    with store.files.scratch(".zip") as target:
+        with store.database.read() as db:
+            meeting = get_meeting(db, me(), path.meeting_id)
+            title = meeting.title
+            bundle, files = bundle_of(db, store.files, me(), meeting)
+            write_bundle(bundle, files, target)
+        made = target.open("rb")  # stays readable when its name is gone, and goes when the answer has been sent
+    response = send_file(made, "application/zip", as_attachment=True, download_name=f"{title} - whole meeting.zip")
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+@api.get("/small", operation_id="getSmallSound")
+def get_small(path: s.MeetingPath) -> Response:
+    """The sound as a small file, to be heard or passed on."""
+    store = installation()
+    with store.database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        recording, title = recording_of(db, meeting), meeting.title
+    if recording is None or recording.working_digest is None:
+        raise NotFound()
+    with store.files.scratch(".ogg") as target:
+        write_small(store.files.path(recording.working_digest), target)
+        made = target.open("rb")
+    response = send_file(made, "audio/ogg", as_attachment=True, download_name=f"{title} - small.ogg")
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+@api.post("/voices/anew", operation_id="tellVoicesAnew", responses={200: s.MeetingOut})
+def tell_anew(path: s.MeetingPath, body: People) -> Response:
+    """Tells the voices apart anew, for a number of people; only whoever runs the meeting may."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        if meeting.runner_id != me().id:
+            raise NotFound()
+        recording, job = recording_of(db, meeting), latest_job(db, meeting.id)
+        _is_ready(recording, job.state if job else "")
+        fresh = create_job(db, meeting.id, body.people, "voices")
+        out, job_id = meeting_out(db, meeting), fresh.id
+    queue().put(job_id)
+    return answer(out)
+
+
+def _is_ready(recording: Recording | None, state: str) -> None:
+    if recording is None or recording.working_digest is None:
+        raise Conflict(
+            "This record has no sound, so its voices cannot be told apart anew. Give turns to others by hand."
+        )
+    if state in ("waiting", "working"):
+        raise Conflict("Wait until the work on the recording is done; then its voices can be told apart anew.")
