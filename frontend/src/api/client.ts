@@ -6,7 +6,8 @@ export type Schemas = components["schemas"];
 
 /** A failed request, with the sentence that the server gave. */
 export class ApiProblem extends Error {
-  constructor(readonly status: number, detail: string) {
+  /** `theirs`: what somebody else wrote meanwhile where one was writing. */
+  constructor(readonly status: number, detail: string, readonly theirs: string | null = null) {
     super(detail);
   }
 }
@@ -42,7 +43,7 @@ export async function body<T>(answer: Promise<{ data?: T; error?: unknown; respo
     throw new ApiProblem(0, OFFLINE);
   }
   if (settled.data !== undefined) return settled.data;
-  throw new ApiProblem(settled.response.status, sentence(settled.error));
+  throw new ApiProblem(settled.response.status, sentence(settled.error), theirs(settled.error));
 }
 
 /** `body` for answers that hold pairs: the client's types widen those to lists, the OpenAPI file's do not. */
@@ -53,6 +54,10 @@ export function bodyAs<K extends keyof Schemas>(_name: K, answer: Promise<{ data
 function sentence(error: unknown): string {
   if (error && typeof error === "object" && "detail" in error && typeof error.detail === "string") return error.detail;
   return "This could not be done. Try again.";
+}
+
+function theirs(error: unknown): string | null {
+  return error && typeof error === "object" && "theirs" in error && typeof error.theirs === "string" ? error.theirs : null;
 }
 
 /** The sentence to show for whatever was thrown. */

@@ -10,6 +10,7 @@ import { TextEditor } from "./TextEditor";
 import { ThrowOut } from "./ThrowOut";
 import { Tool } from "./Tool";
 import type { Evidence, Line, Reason, Stretch } from "./types";
+import type { Kept } from "./useRecord";
 
 interface Props {
   line: Line;
@@ -21,7 +22,7 @@ interface Props {
   onTick: (line: Line) => void;
   onEdit: (line: Line | null) => void;
   onThrow: (line: Line, reason: Reason | null) => void;
-  onKeep: (line: Line, text: string) => Promise<boolean>;
+  onKeep: (line: Line, text: string, was: string) => Promise<Kept>;
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
@@ -39,7 +40,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
         size="small" checked={line.checked} onChange={() => onTick(line)} onClick={(e) => e.stopPropagation()} sx={{ p: 0, alignSelf: "start", mt: "2px" }}
         slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
       />
-      {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text) => onKeep(line, text)} /> : (
+      {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text, was) => onKeep(line, text, was)} /> : (
         <Box sx={{ minWidth: 0 }}>
           <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined }}>{line.text}</Typography>
           {(line.kind === "question" || line.kind === "need") && (

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { LineItem } from "./LineItem";
 import type { Section } from "./sections";
 import type { Line, Reason, Stretch } from "./types";
+import type { Kept } from "./useRecord";
 
 interface Props {
   sections: Section[];
@@ -15,7 +16,7 @@ interface Props {
   onTick: (line: Line) => void;
   onEdit: (line: Line | null) => void;
   onThrow: (line: Line, reason: Reason | null) => void;
-  onKeep: (line: Line, text: string) => Promise<boolean>;
+  onKeep: (line: Line, text: string, was: string) => Promise<Kept>;
   onMoved: () => void;
   /** Numbers of the chapters that are told in more detail. */
   detailed: number[];

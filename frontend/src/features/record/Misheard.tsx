@@ -8,7 +8,7 @@ import { clock } from "../../shared/times";
 interface Props {
   meetingId: string;
   onPlay: (start: number, end: number) => void;
-  onPutRight: (term: string, heard: string, right: boolean) => Promise<boolean>;
+  onPutRight: (term: string, heard: string, right: boolean) => Promise<unknown>;
   onClose: () => void;
 }
 

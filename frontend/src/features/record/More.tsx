@@ -8,12 +8,14 @@ interface Props {
   onTexts: () => void;
   onMisheard: () => void;
   onReplace: () => void;
+  onHistory: () => void;
+  onVoices: (() => void) | undefined;
   onRemake: () => void;
   onCut?: (() => void) | undefined;
 }
 
 /** What else can be made from a record, or done with it. */
-export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, onRemake, onCut }: Props) {
+export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
     setAnchor(null);
@@ -28,6 +30,8 @@ export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, on
         <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>The floor in figures</MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
+        {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart anew …</MenuItem>}
+        <MenuItem onClick={then(onHistory)}>Who changed what …</MenuItem>
         <Divider />
         <MenuItem onClick={then(onRemake)}>Write the minutes anew</MenuItem>
         {onCut && <MenuItem onClick={then(onCut)}>Remove a stretch for good …</MenuItem>}

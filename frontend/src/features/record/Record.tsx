@@ -16,11 +16,14 @@ import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
 import { fragmentOf } from "./fragment";
 import { spokeBefore, turnAt } from "./links";
+import { History } from "./History";
 import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
 import { More } from "./More";
 import { Pictures } from "./Pictures";
+import { Narrow } from "./Narrow";
+import { isWide } from "./search";
 import { PlayerBar } from "./PlayerBar";
 import { Replace } from "./Replace";
 import { SearchField } from "./SearchField";
@@ -32,6 +35,7 @@ import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
 import type { Line, RecordData } from "./types";
 import { turnEnd, turnStart } from "./types";
+import { VoicesAnew } from "./VoicesAnew";
 import { useAnchors } from "./useAnchors";
 import { useMediaSession } from "./useMediaSession";
 import { nextSpeed, usePlayer } from "./usePlayer";
@@ -72,7 +76,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | null>(null);
+  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -143,9 +147,9 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
           <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} />
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} />
           <More
-            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onRemake={() => void actions.remake()}
+            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
             onCut={hasSound ? () => setCutting(true) : undefined}
           />
         </Box>
@@ -166,7 +170,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
-              onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text) => actions.editLine(line.id, text)}
+              onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text, was) => actions.editLine(line.id, text, was)}
               onThrow={(line, reason) => void actions.throwOut(line.id, reason)} detailed={record.minutes?.detailed ?? []} onDetail={(detailed) => actions.remake({ detailed })}
             />
           </Box>
@@ -178,7 +182,9 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         {(!narrow || side === "transcript") && (
           <Box sx={{ flex: "1.05 1 0", minWidth: 0, display: "flex", flexDirection: "column" }}>
             <Box sx={{ px: { xs: 1, sm: 2 }, py: 0.75, borderBottom: 1, borderColor: "divider" }}>
-              <SearchField field={field} wanted={view.wanted} count={view.matches.length} at={view.at} onWanted={view.setWanted} onStep={view.stepMatch} />
+              <SearchField field={field} wanted={view.wanted} count={view.matches.length} at={view.at} onWanted={(text) => view.search(text, view.narrowing)} onStep={view.stepMatch} narrowed={!isWide(view.narrowing)}>
+                <Narrow record={record} narrowing={view.narrowing} onNarrow={(within) => view.search(view.wanted, within)} />
+              </SearchField>
             </Box>
             <Box sx={{ flex: 1, minHeight: 0 }}>
               <TranscriptPane
@@ -199,6 +205,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
       )}
       {opened === "replace" && <Replace meetingId={meeting.id} onClose={() => setOpened(null)} onReplaced={actions.reload} />}
+      {opened === "history" && <History meetingId={meeting.id} zone={meeting.time_zone} onClose={() => setOpened(null)} onShow={(seconds) => { setOpened(null); setSide("transcript"); player.seek(seconds); view.show(seconds); }} />}
+      {opened === "voices" && <VoicesAnew voices={record.voices.length} onTell={actions.tellAnew} onClose={() => setOpened(null)} />}
       <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>
   );

@@ -8,7 +8,7 @@ const FILES: [string, [string, string][]][] = [
 ];
 
 /** The files that can be taken away. */
-export function TakeAway({ meetingId, hasMinutes }: { meetingId: string; hasMinutes: boolean }) {
+export function TakeAway({ meetingId, hasMinutes, hasSound }: { meetingId: string; hasMinutes: boolean; hasSound: boolean }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   return (
@@ -23,6 +23,8 @@ export function TakeAway({ meetingId, hasMinutes }: { meetingId: string; hasMinu
         ])}
         <ListSubheader sx={{ lineHeight: 2.2 }}>Recording</ListSubheader>
         <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close}>The file as brought in</MenuItem>
+        <MenuItem component="a" href={`/api/meetings/${meetingId}/small`} download onClick={close} disabled={!hasSound}>Sound as a small file (Ogg)</MenuItem>
+        <MenuItem component="a" href={`/api/meetings/${meetingId}/bundle`} download onClick={close}>Whole meeting, for another Nuntius (ZIP)</MenuItem>
       </Menu>
     </>
   );

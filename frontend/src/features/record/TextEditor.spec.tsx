@@ -3,10 +3,11 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 
 import { TextEditor } from "./TextEditor";
+import type { Kept } from "./useRecord";
 
 afterEach(cleanup);
 
-function open(kept: boolean) {
+function open(kept: Kept) {
   const onKeep = vi.fn(() => Promise.resolve(kept));
   const onEnd = vi.fn();
   render(<TextEditor label="Words" text="Send the times." onKeep={onKeep} onEnd={onEnd} />);
@@ -16,7 +17,7 @@ function open(kept: boolean) {
 test("Enter keeps what was typed", async () => {
   const { onKeep, onEnd, field, user } = open(true);
   await user.type(field, " Today.{Enter}");
-  expect(onKeep).toHaveBeenCalledWith("Send the times. Today.");
+  expect(onKeep).toHaveBeenCalledWith("Send the times. Today.", "Send the times.");
   expect(onEnd).toHaveBeenCalledOnce();
 });
 
@@ -32,4 +33,23 @@ test("it stays open with the words in it when they could not be kept", async () 
   await user.type(field, " Today.{Enter}");
   expect(onEnd).not.toHaveBeenCalled();
   expect((field as HTMLTextAreaElement).value).toBe("Send the times. Today.");
+});
+
+test("what somebody else wrote meanwhile is shown, and one's own words are kept only when asked again", async () => {
+  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", told: "Tobias has changed this." });
+  await user.type(field, " Today.{Enter}");
+  expect(onEnd).not.toHaveBeenCalled();
+  expect(screen.getByText("Send them by noon.")).toBeTruthy();
+  onKeep.mockResolvedValueOnce(true);
+  await user.click(screen.getByRole("button", { name: "Keep mine" }));
+  expect(onKeep).toHaveBeenLastCalledWith("Send the times. Today.", "Send them by noon.");
+  expect(onEnd).toHaveBeenCalledOnce();
+});
+
+test("theirs can be taken", async () => {
+  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", told: "Tobias has changed this." });
+  await user.type(field, " Today.{Enter}");
+  await user.click(screen.getByRole("button", { name: "Take theirs" }));
+  expect(onKeep).toHaveBeenCalledOnce();
+  expect(onEnd).toHaveBeenCalledOnce();
 });

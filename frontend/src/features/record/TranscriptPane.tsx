@@ -37,6 +37,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
   const [chosen, leaveChosen] = useChosenWords(scroller);
   const byId = useMemo(() => new Map(voices.map((voice) => [voice.id, voice])), [voices]);
   const byTurn = useMemo(() => grouped(matches), [matches]);
+  const doubts = useMemo(() => new Map(record.doubts.map((doubt) => [doubt.turn, doubt])), [record.doubts]);
   const virtual = useVirtualizer({
     count: turns.length,
     getScrollElement: () => scroller.current,
@@ -72,7 +73,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
             return (
               <Box key={item.key} data-index={item.index} ref={virtual.measureElement} sx={{ position: "absolute", insetInline: 0, top: 0, transform: `translateY(${item.start}px)` }}>
                 <TurnItem
-                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} lit={lit} matches={byTurn.get(item.index) ?? NONE}
+                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} doubt={doubts.get(turn.number)} lit={lit} matches={byTurn.get(item.index) ?? NONE}
                   match={match?.index === item.index ? match : undefined} position={player.position} actions={actions} onWord={player.seek} onChoose={onChoose} onSample={sample}
                 />
               </Box>

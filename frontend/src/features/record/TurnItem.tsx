@@ -8,7 +8,7 @@ import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
 import { TextEditor } from "./TextEditor";
 import { TurnMenu } from "./TurnMenu";
-import { turnEnd, turnStart, turnText, type Stretch, type Turn, type Voice } from "./types";
+import { turnEnd, turnStart, turnText, type Doubt, type Stretch, type Turn, type Voice } from "./types";
 import type { RecordActions } from "./useRecord";
 import { VoiceName } from "./VoiceName";
 
@@ -21,6 +21,7 @@ interface Props {
   voices: readonly Voice[];
   isLast: boolean;
   goesOn: boolean;
+  doubt: Doubt | undefined;
   lit: readonly Stretch[];
   matches: readonly Match[];
   match: Match | undefined;
@@ -49,6 +50,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
       <Typography component="button" onClick={() => props.onWord(start)} sx={timeStyle} aria-label={`Hear from ${clock(start)}`}>{clock(start)}</Typography>
       <Box sx={{ minWidth: 0 }}>
         {!goesOn && <VoiceName voice={voice} voices={props.voices} actions={actions} onSample={() => props.onSample(voice)} />}
+        {props.doubt && <DoubtNote doubt={props.doubt} voice={voice} voices={props.voices} />}
         {turn.heard !== null && (
           <Tooltip title={`As heard: ${turn.heard}`}><Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>corrected</Typography></Tooltip>
         )}
@@ -61,7 +63,7 @@ export const TurnItem = memo(function TurnItem(props: Props) {
         )}
         {!editing && <TurnMenu turn={turn} voices={props.voices} position={position} isLast={props.isLast} actions={actions} />}
         {editing ? (
-          <TextEditor label="Words of this turn" text={turnText(turn)} onEnd={() => setEditing(false)} onKeep={(text) => actions.correctTurn(turn.number, text)} />
+          <TextEditor label="Words of this turn" text={turnText(turn)} onEnd={() => setEditing(false)} onKeep={(text, was) => actions.correctTurn(turn.number, text, was)} />
         ) : (
           <Box
             onClick={(e) => wordPressed(e, turn, props)}
@@ -74,6 +76,17 @@ export const TurnItem = memo(function TurnItem(props: Props) {
     </Box>
   );
 });
+
+/** Says where it is unsure who spoke, and where several did. */
+function DoubtNote({ doubt, voice, voices }: { doubt: Doubt; voice: Voice; voices: readonly Voice[] }) {
+  const others = doubt.over.flatMap((id) => voices.find((each) => each.id === id)?.name ?? []).join(", ");
+  const told = doubt.unsure ? `Little of this was heard in the voice of ${voice.name}. Hear it, and give it to another voice if need be.` : `${others} can be heard at the same time, so that words may be missing.`;
+  return (
+    <Tooltip title={told}>
+      <Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>{doubt.unsure ? "voice unsure" : `at once with ${others}`}</Typography>
+    </Tooltip>
+  );
+}
 
 const timeStyle = { all: "unset", cursor: "pointer", color: "text.secondary", fontSize: "0.8rem", pt: "2px", fontVariantNumeric: "tabular-nums", alignSelf: "start", "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" } } as const;
 

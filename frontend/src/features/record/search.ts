@@ -1,4 +1,4 @@
-import type { Turn } from "./types";
+import type { RecordData, Turn } from "./types";
 
 /** A place where the wanted words stand: words `first` to `last` of the turn at `index`. */
 export interface Match {
@@ -38,6 +38,37 @@ export function find(index: readonly SearchIndex[], wanted: string): Match[] {
     }
     return found;
   });
+}
+
+/** What a search is narrowed to; null stands for all. */
+export interface Narrowing {
+  voice: number | null;
+  chapter: number | null;
+  kind: string | null;
+}
+
+export const WIDE: Narrowing = { voice: null, chapter: null, kind: null };
+
+export const isWide = (narrowing: Narrowing): boolean => narrowing.voice === null && narrowing.chapter === null && narrowing.kind === null;
+
+/** Whether the turn at an index is by the voice, in the chapter, and evidence of a line of the kind that are wanted. */
+export function fits({ turns, minutes }: Pick<RecordData, "turns" | "minutes">, { voice, chapter, kind }: Narrowing): (index: number) => boolean {
+  const within = chapter === null ? undefined : minutes?.chapters[chapter];
+  const proofs = new Set(kind === null ? [] : (minutes?.lines ?? []).filter((line) => line.kind === kind && line.thrown_out === null).flatMap((line) => line.evidence.map((each) => each.turn)));
+  return (index) => {
+    const turn = turns[index];
+    if (!turn || (voice !== null && turn.voice !== voice)) return false;
+    const start = turn.words[0]?.[1] ?? 0;
+    if (chapter !== null && !(within && start >= within.start - 0.01 && start < within.end)) return false;
+    return kind === null || proofs.has(turn.number);
+  };
+}
+
+/** The places of `wanted` in the turns that fit; without words to look for, those turns as wholes. */
+export function findWithin(index: readonly SearchIndex[], wanted: string, narrowing: Narrowing, fitting: (index: number) => boolean): Match[] {
+  if (wanted.trim().length >= 2) return find(index, wanted).filter((match) => fitting(match.index));
+  if (isWide(narrowing)) return [];
+  return index.flatMap(({ starts }, number) => (fitting(number) ? [{ index: number, first: 0, last: starts.length - 1 }] : []));
 }
 
 /** Number of the word in which a character lies. */

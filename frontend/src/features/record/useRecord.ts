@@ -1,9 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef } from "react";
 
-import { bodyAs, client, sentenceOf } from "../../api/client";
+import { ApiProblem, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import type { Changed, Reason, RecordData, Shape } from "./types";
+
+/** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
+export type Kept = boolean | { theirs: string; told: string };
 
 const FOLLOW_AFTER = 1200; // milliseconds without a further change after which the minutes follow the turns
 
@@ -30,7 +33,7 @@ export function useRecord(meetingId: string) {
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
     refetchInterval: (q) => (q.state.data && q.state.data.turns.length === 0 && q.state.data.meeting.room === "stopped" ? 1000 : false) });
 
-  const carry = useCallback(async (change: Promise<Changed>): Promise<boolean> => {
+  const carry = useCallback(async (change: Promise<Changed>): Promise<Kept> => {
     try {
       const changed = await change;
       queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
@@ -42,6 +45,10 @@ export function useRecord(meetingId: string) {
       void queries.invalidateQueries({ queryKey: ["actions"] });
       return true;
     } catch (error) {
+      if (error instanceof ApiProblem && error.theirs !== null) {
+        void queries.invalidateQueries({ queryKey: key, exact: true });
+        return { theirs: error.theirs, told: error.message };
+      }
       notice({ text: sentenceOf(error), severity: "error" });
       return false;
     }
@@ -62,8 +69,8 @@ export function useRecord(meetingId: string) {
       redo: () => carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
       nameVoice: (speaker_id: number, name: string | null) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
-      correctTurn: (number: number, text: string) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text } }))),
+      correctTurn: (number: number, text: string, was: string | null) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text, was } }))),
       giveWords: (number: number, voice: number | null, first = 0, last: number | null = null) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", { params: { path: { meeting_id, number } }, body: { voice, first, last } }))),
       splitTurn: (number: number, at: number) =>
@@ -72,8 +79,8 @@ export function useRecord(meetingId: string) {
         carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } }))),
       mergeVoices: (speaker_id: number, into: number) =>
         carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", { params: { path: { meeting_id, speaker_id } }, body: { into } }))),
-      editLine: (line_id: number, text: string) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text } }))),
+      editLine: (line_id: number, text: string, was: string | null) =>
+        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }))),
       throwOut: (line_id: number, reason: Reason | null) =>
         carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
       putRight: (term: string, heard: string, right: boolean) =>
@@ -107,8 +114,19 @@ export function useRecord(meetingId: string) {
     }
   }, [key, meetingId, notice, queries]);
 
+  const tellAnew = useCallback(async (people: number | null): Promise<boolean> => {
+    try {
+      await bodyAs("MeetingOut", client.POST("/api/meetings/{meeting_id}/voices/anew", { params: { path: { meeting_id: meetingId } }, body: { people } }));
+      await queries.refetchQueries({ queryKey: key, exact: true });
+      return true;
+    } catch (error) {
+      notice({ text: sentenceOf(error), severity: "error" });
+      return false;
+    }
+  }, [key, meetingId, notice, queries]);
+
   const reload = useCallback(() => void queries.invalidateQueries({ queryKey: key, exact: true }), [key, queries]);
-  return { query, ...actions, remake, cut, reload };
+  return { query, ...actions, remake, cut, tellAnew, reload };
 }
 
 export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useState } from "react";
 
 import { linesOn, neighbour, passages } from "./links";
 import { sections, shownLines } from "./sections";
-import { find, indexTurns, type Match } from "./search";
+import { findWithin, fits, indexTurns, WIDE, type Match, type Narrowing } from "./search";
 import type { Line, RecordData, Stretch, Turn } from "./types";
 import type { Player } from "./usePlayer";
 import { turnAt } from "./links";
@@ -22,6 +22,7 @@ export function useRecordView(record: RecordData, player: Player) {
   const [editing, setEditing] = useState<number | null>(null);
   const [following, setFollowing] = useState(true);
   const [wanted, setWantedText] = useState("");
+  const [narrowing, setNarrowing] = useState<Narrowing>(WIDE);
   const [at, setAt] = useState(0);
   const [goTo, setGoTo] = useState<{ index: number; stamp: number } | null>(null);
 
@@ -31,7 +32,8 @@ export function useRecordView(record: RecordData, player: Player) {
   const line = lines.find((l) => l.id === selected);
   const lit = useMemo(() => (line ? passages(line) : EMPTY), [line]);
   const index = useMemo(() => indexTurns(record.turns), [record.turns]);
-  const matches = useMemo(() => find(index, wanted), [index, wanted]);
+  const fitting = useMemo(() => fits(record, narrowing), [record, narrowing]);
+  const matches = useMemo(() => findWithin(index, wanted, narrowing, fitting), [fitting, index, narrowing, wanted]);
   const match: Match | undefined = matches[Math.min(at, matches.length - 1)];
 
   const show = useCallback((seconds: number) => {
@@ -71,15 +73,16 @@ export function useRecordView(record: RecordData, player: Player) {
     setSelected(null);
   }, [record.minutes]);
 
-  const setWanted = useCallback((text: string) => {
+  const search = useCallback((text: string, within: Narrowing) => {
     setWantedText(text);
+    setNarrowing(within);
     setAt(0);
-    const first = find(index, text)[0];
+    const first = findWithin(index, text, within, fits(record, within))[0];
     if (first) {
       setFollowing(false);
       setGoTo({ index: first.index, stamp: Date.now() });
     }
-  }, [index]);
+  }, [index, record]);
 
   const stepMatch = useCallback((step: 1 | -1) => {
     if (!matches.length) return;
@@ -97,7 +100,7 @@ export function useRecordView(record: RecordData, player: Player) {
   }, []);
 
   return {
-    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, setWanted, matches, match,
+    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, narrowing, search, matches, match,
     at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, playLine, stepLine, stepPassage, chooseTurn, leave,
   };
 }

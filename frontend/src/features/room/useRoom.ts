@@ -69,7 +69,7 @@ export function useRoom(meetingId: string) {
         return null;
       })()),
       correct: async (line: number, text: string) => carry((async () => {
-        const room = await bodyAs("RoomOut", client.PUT("/api/meetings/{meeting_id}/room/lines/{line}", { params: { path: { ...path, line } }, body: { text } }));
+        const room = await bodyAs("RoomOut", client.PUT("/api/meetings/{meeting_id}/room/lines/{line}", { params: { path: { ...path, line } }, body: { text, was: null } }));
         act({ type: "all", room, at: Date.now() });
         return null;
       })()),

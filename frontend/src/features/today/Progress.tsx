@@ -12,6 +12,10 @@ const STEPS: Record<string, string> = {
   listen: "Recognising words and voices",
   turns: "Writing the transcript",
   minutes: "Writing the minutes",
+  unpack: "Unpacking the meeting",
+  captions: "Joining the transcript to the sound",
+  chat: "Reading the chat",
+  voices: "Telling the voices apart",
 };
 
 /** How far the work on a meeting is, what is being done and what can be done about it. */

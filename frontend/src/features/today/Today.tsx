@@ -12,12 +12,13 @@ import { day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
 import { BringIn } from "./BringIn";
 import { NewMeeting } from "./NewMeeting";
+import { Paste } from "./Paste";
 import { Progress } from "./Progress";
 import { RunDemo } from "./RunDemo";
 import { useBringIn } from "./useBringIn";
 import { useUploads } from "./uploads";
 
-const TAKEN = ".wav,.flac,.mp3,.m4a,.aac,.ogg,.oga,.opus,.webm,.mp4,.mov,.vtt,.srt,.txt,audio/*,video/*";
+const TAKEN = ".wav,.flac,.mp3,.m4a,.aac,.ogg,.oga,.opus,.webm,.mp4,.mov,.vtt,.srt,.ttml,.docx,.txt,.md,.zip,audio/*,video/*";
 const MOST_ACTIONS = 8;
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
@@ -31,10 +32,9 @@ export function Today() {
   const bring = useBringIn(resumed);
   const picker = useRef<HTMLInputElement>(null);
   const [starting, setStarting] = useState(false);
+  const [pasting, setPasting] = useState(false);
   const choose = (files: FileList | null) => {
-    const file = files?.[0];
-    if (file) void bring.choose(file);
-    if ((files?.length ?? 0) > 1) notice({ text: "One recording at a time, please: the first one was taken.", severity: "info" });
+    if (files?.length) void bring.choose([...files]);
   };
   if (meetings.isPending) return <Loading what="Today" />;
   if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
@@ -48,8 +48,9 @@ export function Today() {
         <Box sx={{ gridColumn: "1 / -1", display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
           <Typography variant="h1" sx={{ flex: 1 }}>Today</Typography>
           <Button variant="contained" color="error" onClick={() => setStarting(true)}>Record a meeting</Button>
-          <Tooltip title="Or drop a recording anywhere on this page"><Button variant="outlined" onClick={() => picker.current?.click()}>Bring in a recording</Button></Tooltip>
-          <input ref={picker} type="file" hidden accept={TAKEN} aria-label="Recording" onChange={(e) => { choose(e.target.files); e.target.value = ""; }} />
+          <Tooltip title="Or drop it anywhere on this page, together with its transcript or chat if you have them"><Button variant="outlined" onClick={() => picker.current?.click()}>Bring in a recording</Button></Tooltip>
+          <Button color="inherit" onClick={() => setPasting(true)}>Paste a transcript</Button>
+          <input ref={picker} type="file" multiple hidden accept={TAKEN} aria-label="Recording" onChange={(e) => { choose(e.target.files); e.target.value = ""; }} />
         </Box>
         <Box sx={{ display: "grid", gap: 4, alignContent: "start" }}>
           <RunDemo />
@@ -76,7 +77,13 @@ export function Today() {
         </Section>
       </Box>
       {starting && <NewMeeting onClose={() => setStarting(false)} />}
-      {bring.chosen && <BringIn key={bring.chosen.file.name + bring.chosen.file.lastModified} chosen={bring.chosen} onSubmit={bring.submit} onClose={bring.close} />}
+      {bring.chosen[0] && (
+        <BringIn
+          key={bring.chosen[0].file.name + bring.chosen[0].file.lastModified} chosen={bring.chosen} onRole={(file, role) => bring.change(file, { role })} onLeaveOut={bring.leaveOut}
+          onSubmit={bring.submit} onClose={bring.close}
+        />
+      )}
+      {pasting && <Paste onClose={() => setPasting(false)} onText={(file) => { setPasting(false); void bring.choose([file]); }} />}
     </DropZone>
   );
 }

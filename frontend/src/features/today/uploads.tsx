@@ -7,6 +7,11 @@ import { missing, partDigest } from "./parts";
 
 type Upload = Schemas["UploadOut"];
 
+interface Chosen {
+  file: File;
+  upload: Upload;
+}
+
 /** A file on its way from this page. */
 export interface Sending {
   meetingId: string;
@@ -28,7 +33,7 @@ export function sendingReducer(state: Record<string, Sending>, act: Act): Record
 
 interface Uploads {
   sending: Record<string, Sending>;
-  send: (file: File, upload: Upload, meetingId: string) => Promise<void>;
+  send: (files: readonly Chosen[], meetingId: string) => Promise<void>;
 }
 
 const UploadContext = createContext<Uploads>({ sending: {}, send: () => Promise.resolve() });
@@ -39,15 +44,18 @@ const LONGEST_PAUSE = 15_000; // milliseconds
 export function UploadProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
   const [sending, act] = useReducer(sendingReducer, {});
-  const send = useCallback(async (file: File, upload: Upload, meetingId: string) => {
+  const send = useCallback(async (files: readonly Chosen[], meetingId: string) => {
+    let name = files[0]?.file.name ?? "";
     const note = (share: number, state: Sending["state"] = "sending", error = "") =>
-      act({ type: "set", sending: { meetingId, name: file.name, share, state, error } });
-    const todo = missing(upload.size, upload.held);
-    const all = Math.max(1, todo.length + upload.held.length);
-    let done = upload.held.length;
+      act({ type: "set", sending: { meetingId, name, share, state, error } });
+    const todo = files.flatMap((each) => missing(each.upload.size, each.upload.held).map((number) => ({ ...each, number })));
+    const held = files.reduce((sum, each) => sum + each.upload.held.length, 0);
+    const all = Math.max(1, todo.length + held);
+    let done = held;
     note(done / all);
     try {
-      for (const number of todo) {
+      for (const { file, upload, number } of todo) {
+        name = file.name;
         await putPart(file, upload.id, number, () => note(done / all, "waiting"));
         done += 1;
         note(done / all);
