@@ -20,7 +20,10 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "speaker_id": speaker,
         "number": 0,
         "upload_id": "u",
-        "form": "message" if "/texts/" in rule.rule else "minutes.md",
+        "form": next(
+            (form for part, form in (("/texts/", "message"), ("/compilations/", "ogg")) if part in rule.rule),
+            "minutes.md",
+        ),
         "template_id": 1,
         "term_id": 1,
         "question_id": 1,
@@ -30,6 +33,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "person_id": 1,
         "picture_id": 1,
         "excerpt_id": 1,
+        "compilation_id": 1,
         "note_id": "note-one",
         "mark_id": "mark-one",
     }
@@ -41,7 +45,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
         "/anew": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
-        "/excerpts": {"start": 0, "end": 1},
+        "/excerpts": {"start": 0, "end": 1}, "/digest": {"minutes": 3},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/room/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
         "/agenda": {"items": []}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},

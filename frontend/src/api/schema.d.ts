@@ -4,6 +4,77 @@
  */
 
 export interface paths {
+    "/api/compilations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own compilations, the newest first. */
+        get: operations["getCompilations"];
+        put?: never;
+        /** A new compilation. */
+        post: operations["makeCompilation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compilations/{compilation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One compilation. */
+        get: operations["getCompilation"];
+        /** Writes a compilation again. */
+        put: operations["keepCompilation"];
+        post?: never;
+        /** Takes a compilation away. */
+        delete: operations["removeCompilation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compilations/{compilation_id}/captions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is said when in the whole. */
+        get: operations["getCaptions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compilations/{compilation_id}/files/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole as one file of sound or picture, its captions, its chapters, or as a text. */
+        get: operations["getCompiledFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -239,6 +310,23 @@ export interface paths {
         put?: never;
         /** Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays. */
         post: operations["cutRecord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/digest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A compilation of a meeting's most important passages. */
+        post: operations["makeDigest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1562,6 +1650,25 @@ export interface components {
             link: string;
         };
         /**
+         * CaptionOut
+         * @description What is said from `start` to `end` seconds of the whole; a spoken heading has no speaker.
+         */
+        CaptionOut: {
+            /** End */
+            end: number;
+            /** Speaker */
+            speaker: string;
+            /** Start */
+            start: number;
+            /** Text */
+            text: string;
+        };
+        /** CaptionsOut */
+        CaptionsOut: {
+            /** Captions */
+            captions: components["schemas"]["CaptionOut"][];
+        };
+        /**
          * ChangeTold
          * @description What somebody changed; `start` in seconds of the recording, where it is about a moment.
          */
@@ -1615,6 +1722,109 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** CompilationFact */
+        CompilationFact: {
+            /** Id */
+            id: number;
+            /** Passages */
+            passages: number;
+            /** Seconds */
+            seconds: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CompilationIn
+         * @description `spoken`: the titles of sections are spoken by a local voice.
+         */
+        CompilationIn: {
+            /** Sections */
+            sections: components["schemas"]["CompiledSectionIn"][];
+            /**
+             * Spoken
+             * @default false
+             */
+            spoken: boolean;
+            /** Title */
+            title: string;
+        };
+        /** CompilationOut */
+        CompilationOut: {
+            /** Can Speak */
+            can_speak: boolean;
+            /** Id */
+            id: number;
+            /** Seconds */
+            seconds: number;
+            /** Sections */
+            sections: components["schemas"]["CompiledSectionOut"][];
+            /** Spoken */
+            spoken: boolean;
+            /** Title */
+            title: string;
+        };
+        /** CompilationsOut */
+        CompilationsOut: {
+            /** Compilations */
+            compilations: components["schemas"]["CompilationFact"][];
+        };
+        /**
+         * CompiledPassageIn
+         * @description A passage in seconds of its meeting.
+         */
+        CompiledPassageIn: {
+            /** End */
+            end: number;
+            /** Meeting Id */
+            meeting_id: string;
+            /** Start */
+            start: number;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /** CompiledPassageOut */
+        CompiledPassageOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** End */
+            end: number;
+            /** Meeting */
+            meeting: string;
+            /** Meeting Id */
+            meeting_id: string;
+            /** Open */
+            open: boolean;
+            /** Start */
+            start: number;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /** CompiledSectionIn */
+        CompiledSectionIn: {
+            /** Passages */
+            passages: components["schemas"]["CompiledPassageIn"][];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /** CompiledSectionOut */
+        CompiledSectionOut: {
+            /** Passages */
+            passages: components["schemas"]["CompiledPassageOut"][];
+            /** Title */
+            title: string;
+        };
         /** ConsentOut */
         ConsentOut: {
             /** Announced At */
@@ -1623,6 +1833,17 @@ export interface components {
             announced_by: string | null;
             /** There */
             there: components["schemas"]["ThereOut"][];
+        };
+        /**
+         * DigestIn
+         * @description How long the digest may be.
+         */
+        DigestIn: {
+            /**
+             * Minutes
+             * @enum {integer}
+             */
+            minutes: 3 | 5 | 10;
         };
         /**
          * DoubtOut
@@ -2937,6 +3158,219 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    getCompilations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    makeCompilation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompilationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getCompilation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepCompilation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompilationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeCompilation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getCaptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getCompiledFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+                form: "ogg" | "m4a" | "mp4" | "captions.vtt" | "chapters.vtt" | "txt";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getEvents: {
         parameters: {
             query?: never;
@@ -3417,6 +3851,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    makeDigest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DigestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompilationOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -20,6 +20,7 @@ const Archive = lazy(() => import("../features/archive/Archive"));
 const TopicMap = lazy(() => import("../features/map/TopicMap"));
 const Floor = lazy(() => import("../features/floor/Floor"));
 const Excerpts = lazy(() => import("../features/excerpts/Excerpts"));
+const Compilation = lazy(() => import("../features/compilations/Compilation"));
 const Setup = lazy(() => import("../features/setup/Setup"));
 const About = lazy(() => import("../features/about/About"));
 
@@ -46,6 +47,7 @@ export function App() {
                         <Route index element={<Today />} />
                         <Route path="archive" element={<Archive />} />
                         <Route path="excerpts" element={<Excerpts />} />
+                        <Route path="compilations/:compilationId" element={<Compilation />} />
                         <Route path="setup/:part?" element={<Setup />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />

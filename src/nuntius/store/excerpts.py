@@ -1,16 +1,14 @@
 """Excerpts: kept, changed, taken away, found again over all meetings that are open to somebody."""
 
-from pathlib import Path
-
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.audio.cut import cut, write_passages
-from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.core.montage.montage import Part
+from nuntius.store.clips import source_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
 from nuntius.store.meetings import get_meeting, open_to
-from nuntius.store.models import Excerpt, Meeting, Recording, User
+from nuntius.store.models import CompiledPassage, Excerpt, Meeting, User
 from nuntius.store.transcripts import load_transcript
 
 LONGEST = 30 * 60.0  # seconds of one excerpt
@@ -79,22 +77,18 @@ def chosen_excerpts(session: Session, user: User, ids: list[int]) -> list[Excerp
     return [get_excerpt(session, user, each)[0] for each in ids]
 
 
-def write_excerpts(session: Session, files: FileStore, user: User, ids: list[int], target: Path) -> None:
-    """Writes the sound of excerpts into one file, in this order. Raises NotFound, Conflict where one has no sound."""
+def excerpt_part(session: Session, files: FileStore, user: User, ids: list[int]) -> Part:
+    """The excerpts with these numbers, in this order, to be heard as one. Raises NotFound, Conflict for one without sound."""
     chosen = chosen_excerpts(session, user, ids)
-    copies: dict[str, WorkingCopy] = {}
-    for excerpt in chosen:
-        if excerpt.meeting_id not in copies:
-            recording = session.scalar(select(Recording).where(Recording.meeting_id == excerpt.meeting_id))
-            if recording is None or recording.working_digest is None:
-                raise Conflict(f"“{excerpt.title}” has no sound: its record was made from a written transcript.")
-            copies[excerpt.meeting_id] = WorkingCopy(files.path(recording.working_digest))
-    write_passages((cut(copies[each.meeting_id], each.start, each.end) for each in chosen), target)
+    sources = {meeting_id: source_of(session, files, user, meeting_id) for meeting_id in {e.meeting_id for e in chosen}}
+    found = ((sources[each.meeting_id], each) for each in chosen)
+    return Part("", tuple(source.clip(each.title, each.start, each.end) for source, each in found if source))
 
 
 def forget_excerpts(session: Session, meeting_id: str, start: float, end: float) -> None:
-    """Takes away the excerpts that touch a stretch which is removed for good."""
-    session.execute(delete(Excerpt).where(Excerpt.meeting_id == meeting_id, Excerpt.start < end, Excerpt.end > start))
+    """Takes away the excerpts, and passages of compilations, that touch a stretch which is removed for good."""
+    for table in (Excerpt, CompiledPassage):
+        session.execute(delete(table).where(table.meeting_id == meeting_id, table.start < end, table.end > start))
 
 
 def _said(session: Session, meeting: Meeting, start: float, end: float) -> tuple[list[str], list[str]]:

@@ -12,6 +12,7 @@ from nuntius.store.installation import Installation
 from nuntius.web import problems, security
 from nuntius.web.routes import (
     capture,
+    compilations,
     events,
     excerpts,
     keeping,
@@ -72,6 +73,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
         records,
         uses,
         excerpts,
+        compilations,
         keeping,
         events,
         rooms,

@@ -3,7 +3,7 @@ import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import { Alert, Box, Button, Checkbox, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { Link as RouterLink } from "react-router";
+import { Link as RouterLink, useNavigate } from "react-router";
 
 import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
@@ -13,6 +13,7 @@ import { clock } from "../../shared/times";
 import { Tool } from "../record/Tool";
 import { fragmentFor } from "../record/fragment";
 import { SERIF } from "../../theme/theme";
+import { Compilations } from "./Compilations";
 import { ExcerptForm } from "./ExcerptForm";
 import { fitting, moved, type Excerpt } from "./choosing";
 
@@ -27,6 +28,7 @@ export default function Excerpts() {
 function Open({ excerpts }: { excerpts: Excerpt[] }) {
   const queries = useQueryClient();
   const notice = useNotice();
+  const navigate = useNavigate();
   const [narrowed, setNarrowed] = useState({ words: "", meeting: "", person: "", label: "" });
   const [order, setOrder] = useState<number[]>([]);
   const [heard, setHeard] = useState<string | null>(null);
@@ -41,6 +43,16 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
       return false;
+    }
+  };
+  const compile = async () => {
+    const passages = chosen.map(({ meeting_id, title, start, end }) => ({ meeting_id, title, start, end }));
+    try {
+      const made = await bodyAs("CompilationOut", client.POST("/api/compilations", { body: { title: chosen[0]?.title ?? "Compilation", spoken: false, sections: [{ title: "", passages }] } }));
+      void queries.invalidateQueries({ queryKey: ["compilations"] });
+      void navigate(`/compilations/${made.id}`);
+    } catch (error) {
+      notice({ text: sentenceOf(error), severity: "error" });
     }
   };
   const remove = async (excerpt: Excerpt) => {
@@ -62,12 +74,14 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
       <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 } }}>
         <Typography variant="h1" gutterBottom>Excerpts</Typography>
         <Typography color="textSecondary">Nothing is kept yet. Open a record, draw over some words of the transcript, and choose “Keep”.</Typography>
+        <Compilations />
       </Box>
     );
   }
   return (
     <Box sx={{ maxWidth: 920, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2, "& > *": { minWidth: 0 } }}>
       <Typography variant="h1">Excerpts</Typography>
+      <Compilations />
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <TextField size="small" type="search" label="Words" value={narrowed.words} onChange={(e) => setNarrowed({ ...narrowed, words: e.target.value })} sx={{ flex: "1 1 160px", maxWidth: 300 }} />
         {choice("Meeting", "meeting", "All meetings", unique(excerpts.map((each) => [each.meeting_id, each.meeting])))}
@@ -81,6 +95,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
             <Button size="small" color="inherit" onClick={() => setHeard(address(order))}>Hear them</Button>
             <Button size="small" color="inherit" component="a" href={address(order)} download>Sound (Ogg)</Button>
             <Button size="small" color="inherit" component="a" href={`/api/excerpts/chapters?ids=${order.join(",")}`} download>Chapters (WebVTT)</Button>
+            <Button size="small" color="inherit" onClick={() => void compile()}>Make a compilation</Button>
             <Button size="small" color="inherit" onClick={() => setOrder([])}>Choose none</Button>
           </Box>
           {chosen.map((each, i) => (
@@ -115,7 +130,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
       ))}
       {changing && (
         <ExcerptForm
-          title="Change the excerpt" draft={bodyOf(changing)} onClose={() => setChanging(null)}
+          title="Change the excerpt" meetingId={changing.meeting_id} draft={bodyOf(changing)} onClose={() => setChanging(null)}
           onKeep={async (draft) => { if (await carry(bodyAs("ExcerptsOut", client.PUT("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: changing.id } }, body: draft })))) setChanging(null); }}
         />
       )}

@@ -56,7 +56,7 @@ export function ChosenBar({ record, chosen, player, actions, onDone }: { record:
       <Button size="small" color="inherit" onClick={() => void copy()}>Copy link</Button>
       {one && <Button size="small" color="inherit" aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>Said by …</Button>}
       {one && chosen.first > 0 && <Button size="small" color="inherit" onClick={() => { onDone(); void actions.splitTurn(chosen.turn, chosen.first); }}>Begin a turn here</Button>}
-      {keeping && <ExcerptForm title="Keep this passage" draft={{ start: stretch.start, end: stretch.end, title: "", note: "", label: "" }} onKeep={keep} onClose={() => setKeeping(false)} />}
+      {keeping && <ExcerptForm title="Keep this passage" meetingId={record.meeting.id} draft={{ start: stretch.start, end: stretch.end, title: "", note: "", label: "" }} onKeep={keep} onClose={() => setKeeping(false)} />}
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
         <MenuItem disabled sx={{ opacity: "1 !important" }}>These words were said by</MenuItem>
         {VoiceItems({ voices: record.voices, but: turn?.voice, onChoose: give })}

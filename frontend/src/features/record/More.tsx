@@ -6,6 +6,7 @@ interface Props {
   meetingId: string;
   hasMinutes: boolean;
   onTexts: () => void;
+  onDigest: (() => void) | undefined;
   onMisheard: () => void;
   onReplace: () => void;
   onHistory: () => void;
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** What else can be made from a record, or done with it. */
-export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut }: Props) {
+export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
     setAnchor(null);
@@ -26,6 +27,7 @@ export function More({ meetingId, hasMinutes, onTexts, onMisheard, onReplace, on
       <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">More</Button>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
         <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>Texts that follow …</MenuItem>
+        {onDigest && <MenuItem disabled={!hasMinutes} onClick={then(onDigest)}>Listening digest …</MenuItem>}
         <MenuItem disabled={!hasMinutes} component={Link} to={`/meetings/${meetingId}/map`}>Topic map</MenuItem>
         <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>The floor in figures</MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>

@@ -14,6 +14,7 @@ import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
+import { Digest } from "./Digest";
 import { fragmentOf } from "./fragment";
 import { spokeBefore, turnAt } from "./links";
 import { History } from "./History";
@@ -76,7 +77,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | null>(null);
+  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -149,7 +150,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
           <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} />
           <More
-            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
+            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
             onCut={hasSound ? () => setCutting(true) : undefined}
           />
         </Box>
@@ -206,6 +207,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       )}
       {opened === "replace" && <Replace meetingId={meeting.id} onClose={() => setOpened(null)} onReplaced={actions.reload} />}
       {opened === "history" && <History meetingId={meeting.id} zone={meeting.time_zone} onClose={() => setOpened(null)} onShow={(seconds) => { setOpened(null); setSide("transcript"); player.seek(seconds); view.show(seconds); }} />}
+      {opened === "digest" && <Digest meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "voices" && <VoicesAnew voices={record.voices.length} onTell={actions.tellAnew} onClose={() => setOpened(null)} />}
       <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
     </Box>

@@ -1,6 +1,7 @@
 """All tables."""
 
 from nuntius.store.models.base import Base, new_id, now
+from nuntius.store.models.compilation import Compilation, CompiledPassage
 from nuntius.store.models.excerpt import Excerpt
 from nuntius.store.models.meeting import Meeting, attendance
 from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow
@@ -23,7 +24,7 @@ from nuntius.store.models.transcript import Speaker, TurnRow
 from nuntius.store.models.work import JOB_STATES, Change, Job
 
 __all__ = [
-    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Consent", "EvidenceRow", "Excerpt", "Job", "LineRow", "LiveLineRow",
+    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Job", "LineRow", "LiveLineRow",
     "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
     "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
     "new_id", "now",

@@ -4,8 +4,8 @@ from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
-from nuntius.core.audio.cut import places
 from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
+from nuntius.core.montage.write import Montage
 from nuntius.store import excerpts
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
@@ -53,20 +53,23 @@ def remove(path: e.ExcerptPath) -> Response:
 @api.get("/excerpts/sound", operation_id="getExcerptSound")
 def get_sound(query: e.Chosen) -> Response:
     """The sound of excerpts as one Ogg/Opus file, in the order asked for."""
-    store = installation()
-    with store.files.scratch(".ogg") as target, store.database.read() as db:
-        excerpts.write_excerpts(db, store.files, me(), query.numbers, target)
+    store, made = installation(), _montage(query.numbers)
+    with store.files.scratch(".ogg") as target:
+        made.write(target, "ogg")
         return _file(target.read_bytes(), "audio/ogg", "excerpts.ogg")
 
 
 @api.get("/excerpts/chapters", operation_id="getExcerptChapters")
 def get_chapters(query: e.Chosen) -> Response:
     """Where each excerpt stands in that file, as WebVTT chapters."""
-    with installation().database.read() as db:
-        chosen = excerpts.chosen_excerpts(db, me(), query.numbers)
-    stand = places([each.end - each.start for each in chosen])
-    chapters = [Stretch(each.title, *place) for each, place in zip(chosen, stand, strict=True)]
+    chapters = [Stretch(*each) for each in _montage(query.numbers).chapters]
     return _file("".join(write_chapters_vtt(chapters)).encode(), "text/vtt; charset=utf-8", "excerpts.vtt")
+
+
+def _montage(ids: list[int]) -> Montage:
+    store = installation()
+    with store.database.read() as db:
+        return Montage("Excerpts", (excerpts.excerpt_part(db, store.files, me(), ids),), speak=False)
 
 
 def _file(data: bytes, kind: str, name: str) -> Response:

@@ -1,0 +1,47 @@
+import { Box, Slider, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+
+import { bodyAs, client } from "../../api/client";
+import { clock } from "../../shared/times";
+import { AROUND, snapped, wordsBetween } from "./trimming";
+
+interface Props {
+  meetingId: string;
+  around: { start: number; end: number };
+  start: number;
+  end: number;
+  onTrim: (start: number, end: number) => void;
+}
+
+/** The ends of a passage drawn over the words around it; they stop at the border of a word. */
+export function Trim({ meetingId, around, start, end, onTrim }: Props) {
+  const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000 });
+  const [from, to] = [Math.max(0, around.start - AROUND), around.end + AROUND];
+  const words = useMemo(() => wordsBetween(record.data?.turns.flatMap((turn) => turn.words) ?? [], from, to), [from, record.data, to]);
+  const [drawn, setDrawn] = useState<[number, number] | null>(null);
+  const [a, b] = drawn ?? [start, end];
+  return (
+    <Box sx={{ gridColumn: "1 / -1", minWidth: 0 }}>
+      <Box sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
+        {words.map((word, i) => {
+          const inside = (word[1] + word[2]) / 2 >= a && (word[1] + word[2]) / 2 < b;
+          return <Box key={i} component="span" sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}>{word[0]} </Box>;
+        })}
+        {record.isPending && <Typography variant="body2" color="textSecondary">Opening the words around it …</Typography>}
+      </Box>
+      <Box sx={{ px: 1.25 }}>
+        <Slider
+          size="small" min={from} max={to} step={0.05} value={[a, b]} getAriaLabel={(i) => (i ? "End of the passage" : "Beginning of the passage")} valueLabelDisplay="auto" valueLabelFormat={(v) => clock(v)} getAriaValueText={(v) => clock(v)}
+          onChange={(_, value) => setDrawn(value as [number, number])}
+          onChangeCommitted={(_, value) => {
+            const [x, y] = value as [number, number];
+            const trimmed = [x === start ? x : snapped(words, x, "start"), y === end ? y : snapped(words, y, "end")] as const;
+            setDrawn(null);
+            if (trimmed[1] > trimmed[0]) onTrim(trimmed[0], trimmed[1]);
+          }}
+        />
+      </Box>
+    </Box>
+  );
+}
