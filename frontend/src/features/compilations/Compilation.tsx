@@ -45,7 +45,7 @@ function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
       <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", gap: 1 }}>
         <Box sx={{ flex: "1 1 280px", minWidth: 0 }}>
           <Typography component="h1" sx={{ position: "absolute", left: -9999 }}>{draft.title}</Typography>
-          <TextField fullWidth variant="standard" value={draft.title} onChange={(e) => act({ type: "retitle", title: e.target.value })} slotProps={{ htmlInput: { "aria-label": "Title", maxLength: 200 }, input: { sx: { fontFamily: SERIF, fontSize: "1.5rem", fontWeight: 600 } } }} />
+          <TextField fullWidth multiline variant="standard" value={draft.title} onChange={(e) => act({ type: "retitle", title: e.target.value.replace(/\n/g, " ") })} slotProps={{ htmlInput: { "aria-label": "Title", maxLength: 200 }, input: { sx: { fontFamily: SERIF, fontSize: "1.5rem", fontWeight: 600 } } }} />
           <Typography variant="body2" color="textSecondary" role="status">
             {lasting(seconds)}{" · "}{saving.state === "saved" ? "kept" : saving.state === "saving" ? "is being kept …" : "not kept"}{" · "}<RouterLink to="/excerpts" style={{ color: "inherit" }}>All excerpts</RouterLink>
           </Typography>

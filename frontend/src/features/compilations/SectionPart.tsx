@@ -61,7 +61,7 @@ function Row({ passage, place, onDrag, act }: { passage: Passage; place: Place; 
       <DragIndicator aria-hidden sx={{ fontSize: 18, color: "text.secondary", cursor: "grab", display: { xs: "none", sm: "block" } }} />
       <Box sx={{ minWidth: 0 }}>
         {passage.open ? (
-          <TextField fullWidth variant="standard" size="small" value={passage.title} onChange={(e) => act({ type: "name", from: place, title: e.target.value })} slotProps={{ htmlInput: { "aria-label": `Title of passage ${place.at + 1}`, maxLength: 200 }, input: { disableUnderline: true } }} />
+          <TextField fullWidth multiline variant="standard" size="small" value={passage.title} onChange={(e) => act({ type: "name", from: place, title: e.target.value.replace(/\n/g, " ") })} slotProps={{ htmlInput: { "aria-label": `Title of passage ${place.at + 1}`, maxLength: 200 }, input: { disableUnderline: true } }} />
         ) : <Typography color="textSecondary">This passage is of a meeting that is not open to you any more; it is left out.</Typography>}
         {passage.open && (
           <Typography variant="body2" color="textSecondary">

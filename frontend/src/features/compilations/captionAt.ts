@@ -2,6 +2,8 @@ import type { Schemas } from "../../api/client";
 
 type Caption = Schemas["CaptionOut"];
 
+const STAYS = 0.8; // seconds that a caption stays in a pause, so that the text does not flicker
+
 /** The caption of a moment: captions are in order and do not overlap. */
 export function captionAt(captions: readonly Caption[], seconds: number): Caption | undefined {
   let [low, high] = [0, captions.length - 1];
@@ -11,5 +13,5 @@ export function captionAt(captions: readonly Caption[], seconds: number): Captio
     else high = middle - 1;
   }
   const found = captions[low];
-  return found && found.start <= seconds && seconds < found.end ? found : undefined;
+  return found && found.start <= seconds && seconds < found.end + STAYS ? found : undefined;
 }

@@ -13,13 +13,13 @@ export function ExcerptForm({ title, meetingId, draft, onKeep, onClose }: { titl
   const [made, setMade] = useState(draft);
   const [from, setFrom] = useState(tenths(draft.start));
   const [to, setTo] = useState(tenths(draft.end));
-  const [start, end] = [readTenths(from), readTenths(to)];
+  // ends that were not typed over stay as exact as they were
+  const [start, end] = [from === tenths(made.start) ? made.start : readTenths(from), to === tenths(made.end) ? made.end : readTenths(to)];
   const wrong = start === null || end === null || end <= start;
   const send = (event: FormEvent) => {
     event.preventDefault();
     if (wrong) return;
-    // ends that were not touched stay as exact as they were
-    void onKeep({ ...made, start: from === tenths(made.start) ? made.start : start, end: to === tenths(made.end) ? made.end : end });
+    void onKeep({ ...made, start, end });
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="excerpt-title" component="form" onSubmit={send}>

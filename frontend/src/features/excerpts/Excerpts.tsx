@@ -8,6 +8,7 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
+import { HeardSound } from "../../shared/HeardSound";
 import { Loading } from "../../shared/Loading";
 import { clock } from "../../shared/times";
 import { Tool } from "../record/Tool";
@@ -107,7 +108,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
           ))}
         </Box>
       )}
-      {heard && <Box component="audio" key={heard} src={heard} controls autoPlay onError={() => notice({ text: "There is no sound to this excerpt: its record was made from a written transcript.", severity: "error" })} sx={{ width: "100%" }} />}
+      {heard && <HeardSound key={heard} address={heard} />}
       {!shown.length && <Alert severity="info" variant="outlined">No excerpt fits this choice.</Alert>}
       {shown.map((each) => (
         <Box key={each.id} component="article" aria-label={each.title} sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1, borderTop: 1, borderColor: "divider", pt: 1 }}>

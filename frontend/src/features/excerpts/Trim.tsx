@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 
 import { bodyAs, client } from "../../api/client";
 import { clock } from "../../shared/times";
-import { AROUND, snapped, wordsBetween } from "./trimming";
+import { AROUND, snapped, stepped, wordsBetween } from "./trimming";
 
 interface Props {
   meetingId: string;
@@ -23,7 +23,7 @@ export function Trim({ meetingId, around, start, end, onTrim }: Props) {
   const [a, b] = drawn ?? [start, end];
   return (
     <Box sx={{ gridColumn: "1 / -1", minWidth: 0 }}>
-      <Box sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
+      <Box role="group" aria-label="Words around the passage" tabIndex={0} sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
         {words.map((word, i) => {
           const inside = (word[1] + word[2]) / 2 >= a && (word[1] + word[2]) / 2 < b;
           return <Box key={i} component="span" sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}>{word[0]} </Box>;
@@ -33,8 +33,14 @@ export function Trim({ meetingId, around, start, end, onTrim }: Props) {
       <Box sx={{ px: 1.25 }}>
         <Slider
           size="small" min={from} max={to} step={0.05} value={[a, b]} getAriaLabel={(i) => (i ? "End of the passage" : "Beginning of the passage")} valueLabelDisplay="auto" valueLabelFormat={(v) => clock(v)} getAriaValueText={(v) => clock(v)}
-          onChange={(_, value) => setDrawn(value as [number, number])}
+          onChange={(event, value) => {
+            const [x, y] = value as [number, number];
+            if (!event.type.startsWith("key") && event.type !== "change") return setDrawn([x, y]);
+            const next = x !== a ? [stepped(words, a, "start", x > a ? 1 : -1), b] : [a, stepped(words, b, "end", y > b ? 1 : -1)];
+            if (next[1]! > next[0]!) onTrim(next[0]!, next[1]!);
+          }}
           onChangeCommitted={(_, value) => {
+            if (!drawn) return;
             const [x, y] = value as [number, number];
             const trimmed = [x === start ? x : snapped(words, x, "start"), y === end ? y : snapped(words, y, "end")] as const;
             setDrawn(null);

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import { snapped, wordsBetween, type Word } from "./trimming";
+import { snapped, stepped, wordsBetween, type Word } from "./trimming";
 
 const words: Word[] = [["Who", 1, 1.4, 1], ["pays", 1.5, 2, 1], ["then", 8, 8.5, 1]];
 
@@ -12,3 +12,9 @@ test("ends go to the border of the nearest word", () => {
 });
 
 test("the words around a passage", () => expect(wordsBetween(words, 1.2, 1.6).map((w) => w[0])).toEqual(["Who", "pays"]));
+
+test("a key goes to the border of the next word", () => {
+  expect(stepped(words, 1, "start", 1)).toBe(1.5);
+  expect(stepped(words, 1.5, "start", -1)).toBe(1);
+  expect(stepped(words, 8, "start", 1)).toBe(8);
+});

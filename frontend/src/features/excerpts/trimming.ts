@@ -8,6 +8,13 @@ export function wordsBetween(words: readonly Word[], from: number, to: number): 
   return words.filter((word) => word[2] > from && word[1] < to);
 }
 
+/** The next beginning (or end) of a word behind a time, or before it; the time itself where there is none. */
+export function stepped(words: readonly Word[], seconds: number, edge: "start" | "end", by: 1 | -1): number {
+  const at = edge === "start" ? 1 : 2;
+  const borders = words.map((word) => word[at]).filter((border) => (border - seconds) * by > 0.001);
+  return borders.length ? (by > 0 ? Math.min(...borders) : Math.max(...borders)) : seconds;
+}
+
 /** The beginning (or end) of the word that lies nearest to a time; the time itself where nothing is said near. */
 export function snapped(words: readonly Word[], seconds: number, edge: "start" | "end"): number {
   const at = edge === "start" ? 1 : 2;

@@ -8,7 +8,8 @@ import { turnAt } from "./links";
 import { usePosition } from "./position";
 import type { Match } from "./search";
 import { TurnItem } from "./TurnItem";
-import type { RecordData, Stretch, Turn, Voice } from "./types";
+import { chatByTurn } from "./chat";
+import type { Mark, RecordData, Stretch, Turn, Voice } from "./types";
 import { turnStart } from "./types";
 import type { Player } from "./usePlayer";
 import type { RecordActions } from "./useRecord";
@@ -37,6 +38,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
   const [chosen, leaveChosen] = useChosenWords(scroller);
   const byId = useMemo(() => new Map(voices.map((voice) => [voice.id, voice])), [voices]);
   const byTurn = useMemo(() => grouped(matches), [matches]);
+  const chat = useMemo(() => chatByTurn(record), [record]);
   const doubts = useMemo(() => new Map(record.doubts.map((doubt) => [doubt.turn, doubt])), [record.doubts]);
   const virtual = useVirtualizer({
     count: turns.length,
@@ -73,7 +75,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
             return (
               <Box key={item.key} data-index={item.index} ref={virtual.measureElement} sx={{ position: "absolute", insetInline: 0, top: 0, transform: `translateY(${item.start}px)` }}>
                 <TurnItem
-                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} doubt={doubts.get(turn.number)} lit={lit} matches={byTurn.get(item.index) ?? NONE}
+                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} doubt={doubts.get(turn.number)} chat={chat.get(item.index) ?? NO_CHAT} lit={lit} matches={byTurn.get(item.index) ?? NONE}
                   match={match?.index === item.index ? match : undefined} position={player.position} actions={actions} onWord={player.seek} onChoose={onChoose} onSample={sample}
                 />
               </Box>
@@ -92,6 +94,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
 }
 
 const NONE: readonly Match[] = [];
+const NO_CHAT: readonly Mark[] = [];
 
 function letters(turn: Turn | undefined): number {
   return turn ? turn.words.reduce((sum, word) => sum + word[0].length + 1, 0) : 0;

@@ -1,4 +1,4 @@
-import { Box, IconButton, Tooltip, Typography } from "@mui/material";
+import { alpha, Box, IconButton, Tooltip, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import { memo, useState, type MouseEvent } from "react";
 
@@ -8,7 +8,7 @@ import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
 import { TextEditor } from "./TextEditor";
 import { TurnMenu } from "./TurnMenu";
-import { turnEnd, turnStart, turnText, type Doubt, type Stretch, type Turn, type Voice } from "./types";
+import { turnEnd, turnStart, turnText, type Doubt, type Mark, type Stretch, type Turn, type Voice } from "./types";
 import type { RecordActions } from "./useRecord";
 import { VoiceName } from "./VoiceName";
 
@@ -22,6 +22,7 @@ interface Props {
   isLast: boolean;
   goesOn: boolean;
   doubt: Doubt | undefined;
+  chat: readonly Mark[];
   lit: readonly Stretch[];
   matches: readonly Match[];
   match: Match | undefined;
@@ -72,6 +73,9 @@ export const TurnItem = memo(function TurnItem(props: Props) {
             <Words {...props} />
           </Box>
         )}
+        {props.chat.map((mark) => (
+          <Typography key={mark.id} variant="body2" sx={{ mt: 0.25, pl: 1, borderLeft: 2, borderColor: "divider", color: "text.secondary", overflowWrap: "anywhere" }}>Written at {clock(mark.start)}: {mark.text}</Typography>
+        ))}
       </Box>
     </Box>
   );
@@ -107,8 +111,7 @@ function Words({ turn, lit, matches, match, position }: Props) {
       <Box
         component="span" key={i} data-word={i}
         sx={{
-          bgcolor: here ? "warning.light" : found ? "action.selected" : lies(lit, word[1], word[2]) ? "wash" : undefined,
-          color: here ? "#1E2A2F" : undefined,
+          bgcolor: here ? (theme) => alpha(theme.palette.primary.main, 0.42) : found ? "action.selected" : lies(lit, word[1], word[2]) ? "wash" : undefined,
           textDecoration: i === now ? "underline" : word[3] < UNSURE ? "underline dotted" : undefined,
           textDecorationThickness: i === now ? 2 : 1, textUnderlineOffset: 3, cursor: "pointer",
         }}

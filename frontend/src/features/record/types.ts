@@ -5,6 +5,7 @@ export type Line = Schemas["LineOut"];
 export type Turn = Schemas["TurnOut"];
 export type Voice = Schemas["VoiceOut"];
 export type Doubt = Schemas["DoubtOut"];
+export type Mark = Schemas["MarkOut"];
 export type Evidence = Schemas["EvidenceOut"];
 export type Length = NonNullable<RecordData["minutes"]>["length"];
 /** What minutes are to be: whatever is not named stays as it is. */
