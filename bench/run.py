@@ -1,8 +1,8 @@
 """Measures speed and memory, and prints what was reached against what is aimed at.
 
-    python bench/run.py [recording] [minutes] [pages]
+    python bench/run.py [recording] [minutes] [pages] [compilation]
 
-Without a name all three are run; about half an hour on two cores. Nothing here is a test: machines differ.
+Without a name all four are run; about half an hour on two cores. Nothing here is a test: machines differ.
 """
 
 import json
@@ -202,14 +202,86 @@ def pages() -> list[Figure]:
         page.goto("about:blank")
         record = timed(lambda: (page.goto(site.record), page.locator("[data-turn]").first.wait_for()))
         scroll = page.evaluate(SCROLL)
+        counted = page.evaluate(SEARCH, "slipway") / 1000
         search = timed(lambda: site.search(page, "again 2950"))
+        site.begin_edit(page)
+        edit = timed(lambda: site.keep_edit(page))
+        typed = page.evaluate(TYPING)
         browser.close()
     return [
         Figure("first page usable, empty cache", first, "s", 2),
         Figure("a four-hour Record opened", record, "s", 2),
         Figure("frames a second while it scrolls", scroll, ""),
-        Figure("a search in it", search),
+        Figure("a search in it, from the letter to the count", counted, "s", 0.1),
+        Figure("the same until the place is shown, seen from outside", search),
+        Figure("a turn corrected, from Enter to the words in place, seen from outside", edit),
+        Figure("a letter typed into a turn, to the next frame", typed, "s", 0.05),
     ]
+
+
+def exported(form: str) -> None:
+    """A compilation of fifty passages of twenty seconds from the long recording."""
+    from nuntius.core.audio.pcm import WorkingCopy, to_bytes
+    from nuntius.core.montage.montage import Clip, Part, Said
+    from nuntius.core.montage.write import Montage
+
+    with TemporaryDirectory() as folder:
+        working = Path(folder) / "w.pcm"
+        working.write_bytes(to_bytes(load(long_recording())))
+        most = WorkingCopy(working).duration - PASSAGE
+        said = (Said("Maren Tull", 0.5, 4.0, "The hired lifts cost 750 pounds each."),)
+        clips = [
+            Clip(f"Passage {n}", "Stand-up", working, n * most / 50, n * most / 50 + PASSAGE, said) for n in range(50)
+        ]
+        parts = tuple(Part(f"Section {n}", tuple(clips[n * 10 : n * 10 + 10])) for n in range(5))
+        took = Watch()
+        Montage("Fifty passages", parts, speak=True).write(Path(folder) / f"out.{form}", form)  # type: ignore[arg-type]
+        took("seconds")
+    told(took.laps)
+
+
+PASSAGE = 20.0  # seconds
+
+
+def compilation() -> list[Figure]:
+    """How many times faster than real time fifty passages are written as one file; the aim is at least 20."""
+    found = {form: apart("exported", form) for form in ("ogg", "m4a", "mp4")}
+    return [
+        *(
+            Figure(f"fifty passages as {form}, times real time (aim: at least 20)", 50 * PASSAGE / each["seconds"], "x")
+            for form, each in found.items()
+        ),
+        Figure("peak of memory", max(each["peak"] for each in found.values()), "MB"),
+    ]
+
+
+SEARCH = """(wanted) => new Promise((done) => {
+  const field = document.querySelector('[aria-label="Search what was said"]');
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+  const begun = performance.now();
+  set.call(field, wanted);
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+  const look = () => / of /.test(document.querySelector('[role=search] [role=status]').textContent)
+    ? done(performance.now() - begun) : requestAnimationFrame(look);
+  requestAnimationFrame(look);
+})"""
+
+TYPING = """() => new Promise((done) => {
+  document.querySelector('[aria-label^="Correct the turn"]').click();
+  requestAnimationFrame(() => {
+    const field = document.querySelector('textarea[aria-label="Words of this turn"]');
+    const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set;
+    const laps = [];
+    const step = () => {
+      if (laps.length === 20) return done(laps.reduce((a, b) => a + b) / 20000);
+      const begun = performance.now();
+      set.call(field, field.value + 'x');
+      field.dispatchEvent(new Event('input', { bubbles: true }));
+      requestAnimationFrame(() => { laps.push(performance.now() - begun); step(); });
+    };
+    step();
+  });
+})"""
 
 
 SCROLL = """() => new Promise((done) => {
@@ -232,8 +304,8 @@ def timed(act: Callable[[], object]) -> float:
     return time.perf_counter() - begun
 
 
-PARTS = {"recording": recording, "minutes": minutes, "pages": pages}
-APART = {"--pipeline": pipeline, "--plain": plain, "--minutes-once": minutes_once}
+PARTS = {"recording": recording, "minutes": minutes, "pages": pages, "compilation": compilation}
+APART = {"--pipeline": pipeline, "--plain": plain, "--minutes-once": minutes_once, "--exported": exported}
 
 if __name__ == "__main__":
     if sys.argv[1:2] and sys.argv[1] in APART:

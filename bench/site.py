@@ -43,6 +43,19 @@ class Site:
         page.get_by_label("Search what was said").fill(words)
         page.get_by_text("1 of 1", exact=True).wait_for()
 
+    def begin_edit(self, page: Page) -> None:
+        """Writes other words into the turn that was found."""
+        turn = page.locator("[data-turn='2950']")
+        turn.get_by_role("button", name="Correct the turn at").click()
+        turn.get_by_role("textbox").fill("The slipway needs new rails at once.")
+
+    def keep_edit(self, page: Page) -> None:
+        """Keeps them, and waits until they stand there."""
+        turn = page.locator("[data-turn='2950']")
+        turn.get_by_role("textbox").press("Enter")
+        turn.locator("[data-word]").nth(6).wait_for()
+        page.get_by_label("Search what was said").fill("")
+
 
 @contextmanager
 def four_hour_site() -> Iterator[Site]:

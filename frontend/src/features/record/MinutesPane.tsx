@@ -1,5 +1,5 @@
 import { Box, Link, Typography } from "@mui/material";
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 
 import { LineItem } from "./LineItem";
 import type { Section } from "./sections";
@@ -24,7 +24,7 @@ interface Props {
 }
 
 /** The minutes, section by section. */
-export function MinutesPane({ sections, selected, litLines, editing, onMoved, detailed, onDetail, ...handlers }: Props) {
+export const MinutesPane = memo(function MinutesPane({ sections, selected, litLines, editing, onMoved, detailed, onDetail, ...handlers }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
@@ -51,7 +51,7 @@ export function MinutesPane({ sections, selected, litLines, editing, onMoved, de
       {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
     </Box>
   );
-}
+});
 
 /** Tells one chapter in more detail, or as the others. */
 function Detail({ chapter, title, detailed, onDetail }: { chapter: number; title: string; detailed: number[]; onDetail: (detailed: number[]) => Promise<void> }) {

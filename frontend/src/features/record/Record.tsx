@@ -1,7 +1,7 @@
 import Redo from "@mui/icons-material/Redo";
 import Undo from "@mui/icons-material/Undo";
 import { Alert, Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Navigate, useLocation, useParams } from "react-router";
 
 import { useKeys } from "../../app/keys";
@@ -34,7 +34,7 @@ import { TakeAway } from "./TakeAway";
 import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
-import type { Line, RecordData } from "./types";
+import type { Line, Reason, RecordData } from "./types";
 import { turnEnd, turnStart } from "./types";
 import { VoicesAnew } from "./VoicesAnew";
 import { useAnchors } from "./useAnchors";
@@ -42,6 +42,8 @@ import { useMediaSession } from "./useMediaSession";
 import { nextSpeed, usePlayer } from "./usePlayer";
 import { useRecord, type RecordActions } from "./useRecord";
 import { useRecordView } from "./useRecordView";
+
+const NONE: number[] = [];
 
 /** The page of a meeting: minutes, spine, transcript, sound. */
 export default function Record() {
@@ -84,7 +86,16 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const meeting = record.meeting;
   const kept = record.minutes?.lines.filter((line) => line.thrown_out === null) ?? [];
   const hasSound = record.recording?.has_sound ?? false;
-  const tick = (line: Line) => void actions.tickLine(line.id, !line.checked);
+  const { setEditing, show } = view;
+  const { seek } = player;
+  const goThere = useCallback((seconds: number) => { seek(seconds); show(seconds); }, [seek, show]);
+  const lineActions = useMemo(() => ({
+    onTick: (line: Line) => void actions.tickLine(line.id, !line.checked),
+    onEdit: (line: Line | null) => setEditing(line?.id ?? null),
+    onKeep: (line: Line, text: string, was: string) => actions.editLine(line.id, text, was),
+    onThrow: (line: Line, reason: Reason | null) => void actions.throwOut(line.id, reason),
+    onDetail: (detailed: number[]) => actions.remake({ detailed }),
+  }), [actions, setEditing]);
 
   useHash(hash, record, view.select, player.play, view.show);
   useMediaSession(player, meeting.title, duration);
@@ -110,7 +121,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     { key: "Enter", label: "Hear what the line rests on", run: () => view.line && view.playLine(view.line) },
     { key: ".", label: "Next passage of the line", run: () => view.stepPassage(1) },
     { key: ",", label: "Previous passage of the line", run: () => view.stepPassage(-1) },
-    { key: "x", label: "Tick the line as checked", run: () => view.line && tick(view.line) },
+    { key: "x", label: "Tick the line as checked", run: () => view.line && lineActions.onTick(view.line) },
     { key: "e", label: "Edit the line", run: () => view.line && view.setEditing(view.line.id) },
     { key: "ArrowRight", shift: false, label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
     { key: "ArrowLeft", shift: false, label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
@@ -171,14 +182,13 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
-              onSelect={view.select} onPlay={view.playLine} onTick={tick} onEdit={(line) => view.setEditing(line?.id ?? null)} onKeep={(line, text, was) => actions.editLine(line.id, text, was)}
-              onThrow={(line, reason) => void actions.throwOut(line.id, reason)} detailed={record.minutes?.detailed ?? []} onDetail={(detailed) => actions.remake({ detailed })}
+              onSelect={view.select} onPlay={view.playLine} detailed={record.minutes?.detailed ?? NONE} {...lineActions}
             />
           </Box>
         )}
         <Spine
-          record={record} duration={duration} position={player.position} lit={view.lit} matches={view.matches} narrow={narrow} lineY={anchors.line} turnY={anchors.turn}
-          onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }}
+          record={record} duration={duration} position={player.position} lit={view.lit} matches={view.shownMatches} narrow={narrow} lineY={anchors.line} turnY={anchors.turn}
+          onSeek={goThere}
         />
         {(!narrow || side === "transcript") && (
           <Box sx={{ flex: "1.05 1 0", minWidth: 0, display: "flex", flexDirection: "column" }}>
@@ -189,7 +199,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             </Box>
             <Box sx={{ flex: 1, minHeight: 0 }}>
               <TranscriptPane
-                record={record} player={player} actions={actions} lit={view.lit} matches={view.matches} match={view.match} following={view.following}
+                record={record} player={player} actions={actions} lit={view.lit} matches={view.shownMatches} match={view.match} following={view.following}
                 setFollowing={view.setFollowing} goTo={view.goTo} onChoose={view.chooseTurn} onMoved={anchors.measure}
               />
             </Box>

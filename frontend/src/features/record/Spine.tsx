@@ -28,7 +28,7 @@ interface Props {
 }
 
 /** The axis of time between minutes and transcript: floor, chapters, coverage, position. */
-export function Spine({ record, duration, position, lit, matches, lineY, turnY, narrow, onSeek }: Props) {
+export const Spine = memo(function Spine({ record, duration, position, lit, matches, lineY, turnY, narrow, onSeek }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(600);
   const theme = useTheme();
@@ -40,7 +40,8 @@ export function Spine({ record, duration, position, lit, matches, lineY, turnY, 
   }, []);
   const width = narrow ? 64 : 150;
   const y = useMemo(() => (seconds: number) => HEAD + (seconds / Math.max(1, duration)) * (height - HEAD - FOOT), [duration, height]);
-  const places = layout(record.voices.length, narrow);
+  const places = useMemo(() => layout(record.voices.length, narrow), [narrow, record.voices.length]);
+  const told = useMemo(() => summary(record), [record]);
   const press = (event: MouseEvent) => {
     const top = event.currentTarget.getBoundingClientRect().top;
     onSeek(Math.min(duration, Math.max(0, ((event.clientY - top - HEAD) / (height - HEAD - FOOT)) * duration)));
@@ -48,7 +49,7 @@ export function Spine({ record, duration, position, lit, matches, lineY, turnY, 
   const accent = theme.palette.primary.main;
   return (
     <Box ref={box} sx={{ position: "relative", width, flex: "none", bgcolor: "channel", borderInline: 1, borderColor: "divider", overflow: "hidden" }}>
-      <svg width={width} height={height} onClick={press} role="img" aria-label={summary(record)} style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}>
+      <svg width={width} height={height} onClick={press} role="img" aria-label={told} style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}>
         <Still record={record} duration={duration} y={y} places={places} narrow={narrow} />
         {matches.slice(0, 400).map((m, i) => {
           const at = record.turns[m.index];
@@ -65,7 +66,7 @@ export function Spine({ record, duration, position, lit, matches, lineY, turnY, 
       </svg>
     </Box>
   );
-}
+});
 
 interface Places {
   lanes: number;

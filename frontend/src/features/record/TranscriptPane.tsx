@@ -1,6 +1,6 @@
 import { Box, Button } from "@mui/material";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef } from "react";
 
 import { ChosenBar } from "./ChosenBar";
 import { useChosenWords } from "./chosenWords";
@@ -32,7 +32,7 @@ interface Props {
 }
 
 /** The transcript. Only what is seen is drawn; it follows the sound until the reader scrolls. */
-export function TranscriptPane({ record, player, actions, lit, matches, match, following, setFollowing, goTo, onChoose, onMoved }: Props) {
+export const TranscriptPane = memo(function TranscriptPane({ record, player, actions, lit, matches, match, following, setFollowing, goTo, onChoose, onMoved }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { turns, voices } = record;
   const [chosen, leaveChosen] = useChosenWords(scroller);
@@ -91,7 +91,7 @@ export function TranscriptPane({ record, player, actions, lit, matches, match, f
       )}
     </Box>
   );
-}
+});
 
 const NONE: readonly Match[] = [];
 const NO_CHAT: readonly Mark[] = [];

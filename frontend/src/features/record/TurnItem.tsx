@@ -1,4 +1,4 @@
-import { alpha, Box, IconButton, Tooltip, Typography } from "@mui/material";
+import { alpha, Box, ButtonBase, Tooltip, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import { memo, useState, type MouseEvent } from "react";
 
@@ -7,6 +7,7 @@ import { lies } from "./links";
 import { usePosition, type Position } from "./position";
 import type { Match } from "./search";
 import { TextEditor } from "./TextEditor";
+import { toolStyle } from "./toolStyle";
 import { TurnMenu } from "./TurnMenu";
 import { turnEnd, turnStart, turnText, type Doubt, type Mark, type Stretch, type Turn, type Voice } from "./types";
 import type { RecordActions } from "./useRecord";
@@ -56,11 +57,9 @@ export const TurnItem = memo(function TurnItem(props: Props) {
           <Tooltip title={`As heard: ${turn.heard}`}><Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>corrected</Typography></Tooltip>
         )}
         {!editing && (
-          <Tooltip title="Correct the words">
-            <IconButton className="edit" size="small" aria-label={`Correct the turn at ${clock(start)}`} onClick={() => setEditing(true)} sx={{ opacity: { xs: 0.6, sm: 0 }, width: 26, height: 26, p: 0, ml: 0.5, float: "right" }}>
-              <EditOutlined sx={{ fontSize: 15 }} />
-            </IconButton>
-          </Tooltip>
+          <ButtonBase className="edit" title="Correct the words" aria-label={`Correct the turn at ${clock(start)}`} onClick={() => setEditing(true)} sx={toolStyle}>
+            <EditOutlined sx={{ fontSize: 15 }} />
+          </ButtonBase>
         )}
         {!editing && <TurnMenu turn={turn} voices={props.voices} position={position} isLast={props.isLast} actions={actions} />}
         {editing ? (

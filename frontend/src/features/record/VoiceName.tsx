@@ -18,7 +18,7 @@ export function VoiceName({ voice, voices, actions, onSample }: { voice: Voice; 
         <Box component="span" sx={{ fontWeight: 700 }}>{voice.name}</Box>
         {!voice.named && <Box component="span" sx={{ ml: 0.75, color: "text.secondary" }}>— name this voice</Box>}
       </ButtonBase>
-      <Popover open={!!anchor} anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: "bottom", horizontal: "left" }} slotProps={{ paper: { role: "dialog", "aria-label": `Who is ${voice.name}?` } as object }}>
+      {anchor && <Popover open anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: "bottom", horizontal: "left" }} slotProps={{ paper: { role: "dialog", "aria-label": `Who is ${voice.name}?` } as object }}>
         <Choice voice={voice} onChoose={choose} onSample={onSample} />
         {voices.length > 1 && (
           <Box sx={{ px: 2, pb: 2, width: 280 }}>
@@ -30,7 +30,7 @@ export function VoiceName({ voice, voices, actions, onSample }: { voice: Voice; 
             </TextField>
           </Box>
         )}
-      </Popover>
+      </Popover>}
     </>
   );
 }

@@ -17,14 +17,22 @@ export interface SearchIndex {
 
 export function indexTurns(turns: readonly Turn[]): SearchIndex[] {
   return turns.map((turn) => {
-    const starts: number[] = [];
-    let text = "";
-    for (const word of turn.words) {
-      starts.push(text.length);
-      text += `${plain(word[0])} `;
-    }
-    return { text, starts };
+    const made = indexed.get(turn) ?? indexTurn(turn);
+    indexed.set(turn, made);
+    return made;
   });
+}
+
+const indexed = new WeakMap<Turn, SearchIndex>(); // after an edit only the turns that changed are read again
+
+function indexTurn(turn: Turn): SearchIndex {
+  const starts: number[] = [];
+  let text = "";
+  for (const word of turn.words) {
+    starts.push(text.length);
+    text += `${plain(word[0])} `;
+  }
+  return { text, starts };
 }
 
 /** All places of `wanted` in order, not counting case and accents; none for fewer than two letters. */

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from "react";
+import { startTransition, useCallback, useDeferredValue, useMemo, useState } from "react";
 
 import { linesOn, neighbour, passages } from "./links";
 import { sections, shownLines } from "./sections";
@@ -34,6 +34,7 @@ export function useRecordView(record: RecordData, player: Player) {
   const index = useMemo(() => indexTurns(record.turns), [record.turns]);
   const fitting = useMemo(() => fits(record, narrowing), [record, narrowing]);
   const matches = useMemo(() => findWithin(index, wanted, narrowing, fitting), [fitting, index, narrowing, wanted]);
+  const shownMatches = useDeferredValue(matches); // drawn a moment later than they are counted
   const match: Match | undefined = matches[Math.min(at, matches.length - 1)];
 
   const show = useCallback((seconds: number) => {
@@ -80,7 +81,7 @@ export function useRecordView(record: RecordData, player: Player) {
     const first = findWithin(index, text, within, fits(record, within))[0];
     if (first) {
       setFollowing(false);
-      setGoTo({ index: first.index, stamp: Date.now() });
+      startTransition(() => setGoTo({ index: first.index, stamp: Date.now() })); // the count first, then the place
     }
   }, [index, record]);
 
@@ -100,7 +101,7 @@ export function useRecordView(record: RecordData, player: Player) {
   }, []);
 
   return {
-    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, narrowing, search, matches, match,
+    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, narrowing, search, matches, shownMatches, match,
     at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, playLine, stepLine, stepPassage, chooseTurn, leave,
   };
 }
