@@ -13,10 +13,10 @@ DEMO_DATA := $(CURDIR)/data/demo
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
 
-demo: $(VENV)/installed $(STATIC) .cache/printing ## run Nuntius with the demo data
+demo: $(VENV)/installed $(STATIC) .cache/printing .cache/speaking ## run Nuntius with the demo data
 	NUNTIUS_DATA=$(DEMO_DATA) $(BIN)/nuntius demo
 
-test: $(VENV)/tested $(STATIC) .cache/debian .cache/printing lint page-tests python-tests ## check everything
+test: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/speaking lint page-tests python-tests ## check everything
 
 lint: $(VENV)/tested frontend/node_modules/installed
 	$(BIN)/ruff check .
@@ -27,7 +27,7 @@ lint: $(VENV)/tested frontend/node_modules/installed
 page-tests: frontend/node_modules/installed
 	cd frontend && npm run --silent test
 
-python-tests: $(VENV)/tested $(STATIC) .cache/debian .cache/printing
+python-tests: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/speaking
 	$(BIN)/python -m pytest
 
 screenshots: $(VENV)/tested $(STATIC) .cache/debian ## take the pictures in docs/screenshots anew
@@ -86,3 +86,7 @@ $(STATIC): frontend/node_modules/installed $(PAGES)
 .cache/printing: scripts/need.sh # the text layout that PDF files are made with; all else works without
 	mkdir -p .cache
 	scripts/need.sh "$(or $(firstword $(wildcard /usr/lib/*/libpangoft2-1.0.so.0)),/usr/lib/libpangoft2-1.0.so.0)" libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 && touch $@ || true
+
+.cache/speaking: scripts/need.sh # the voice that speaks the headings of compilations; without it a pause stands in their place
+	mkdir -p .cache
+	scripts/need.sh flite flite && touch $@ || true

@@ -98,9 +98,7 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_label("Recording", exact=True).set_input_files(FILES / "bring-me-in.ogg")
     page.get_by_role("button", name="Bring in", exact=True).wait_for()
     camera.take("bring-in")
-    page.get_by_role("button", name="Bring in", exact=True).click()
-    page.get_by_text("Waiting for its turn").wait_for()
-    camera.take("working")
+    page.get_by_role("button", name="Leave it").click()
     for view in ("archive", "setup"):
         page.goto(f"/{view}")
         page.locator("h1").wait_for()
@@ -141,6 +139,13 @@ def with_excerpts(camera: Camera) -> None:
     for box in page.get_by_role("checkbox").all():
         box.check()
     camera.take("excerpts")
+    camera.open_record()
+    page.get_by_role("button", name="More", exact=True).click()
+    page.get_by_role("menuitem", name="Listening digest …").click()
+    page.get_by_role("button", name="Make it").click()
+    page.get_by_role("button", name="Hear it as one").click()
+    page.wait_for_function("() => document.querySelector('audio')?.currentTime > 4")
+    camera.take("compilation")
 
 
 def in_the_room(camera: Camera) -> str:

@@ -259,3 +259,39 @@ class TestRedisQueue(QueueContract):
         client.close()
         process.terminate()
         process.wait()
+
+
+class TestTranscriptBeside:
+    """A transcript that came with its recording."""
+
+    def test_without_times_it_gets_those_at_which_its_words_are_heard(
+        self, desk: Desk, long_wav: Path, tmp_path: Path, made_engines: MadeRecogniser
+    ) -> None:
+        (tmp_path / "talk.txt").write_text("Maren: We1 sail. We2 sail.\nInes: We3 shall sail.\n")
+        meeting = desk.bring_in(long_wav, beside={tmp_path / "talk.txt": "transcript"})
+        desk.work()
+        record = desk.record(meeting)
+        assert record["meeting"]["job"]["state"] == "done", record["meeting"]["job"]
+        turns = [{w[0]: w[1] for w in turn["words"]} for turn in record["turns"]]
+        assert made_engines.calls == 4
+        assert turns[0]["We1"] == 0.2
+        assert turns[0]["We2"] == pytest.approx(6, abs=0.5)  # where its stretch begins
+        assert turns[1]["We3"] == pytest.approx(12, abs=0.9)
+        assert list(turns[1]) == ["We3", "shall", "sail."]
+        with desk.installation.database.read() as session:
+            assert session.scalars(select(RecognisedStretch)).all() == []
+
+    def test_without_names_its_voices_are_told_apart_by_the_sound(
+        self, desk: Desk, long_wav: Path, tmp_path: Path, made_engines: MadeRecogniser
+    ) -> None:
+        cues = "00:00:01.000 --> 00:00:03.000\nGood morning all.\n\n00:00:07.000 --> 00:00:09.000\nThe lifts cost 750 pounds.\n"
+        (tmp_path / "talk.vtt").write_text(f"WEBVTT\n\n{cues}")
+        meeting = desk.bring_in(long_wav, beside={tmp_path / "talk.vtt": "transcript"})
+        desk.work()
+        record = desk.record(meeting)
+        names = {voice["id"]: voice["name"] for voice in record["voices"]}
+        assert [(names[t["voice"]], t["words"][0][0]) for t in record["turns"]] == [
+            ("Voice A", "Good"),
+            ("Voice B", "The"),
+        ]
+        assert made_engines.calls == 0  # the transcript's own words are taken
