@@ -136,6 +136,7 @@ def with_excerpts(camera: Camera) -> None:
         page.get_by_role("dialog").get_by_role("button", name="Keep").click()
         page.get_by_text("Kept. It stands").wait_for()
     page.goto("/excerpts")
+    page.get_by_role("checkbox").first.wait_for()
     for box in page.get_by_role("checkbox").all():
         box.check()
     camera.take("excerpts")

@@ -377,3 +377,29 @@ def test_a_task_asked_for_by_who_is_in_the_infinitive() -> None:
     _, minutes = made(("Maren", "So, the grant. Douglas, who fills in the form?"), ("Douglas", "I will, by Friday."))
     (action,) = [line for line in minutes.lines if line.kind == "action"]
     assert action.text == "Fill in the form."
+
+
+class TestJoiningIn:
+    """Tasks that a second voice takes a part in, and words that are no task."""
+
+    def actions(self, *rows: tuple[str, str]) -> list[tuple[str, tuple[str, ...]]]:
+        made = make_minutes(
+            talk(*rows), MeetingFacts(date(2026, 10, 6), ("Maren Tull", "Tobias Pryce", "Ines Carvell"))
+        )
+        return [(line.text, line.owner) for line in made.lines if line.kind == "action"]
+
+    def test_who_joins_in_owns_the_task_too(self) -> None:
+        made = self.actions(
+            ("Tobias Pryce", "I'll measure the rails of the slipway on Saturday at ten."),
+            ("Ines Carvell", "I'll go with him."),
+        )
+        assert [owner for text, owner in made if "rails" in text] == [("Tobias Pryce", "Ines Carvell")]
+        assert not any(text.startswith("Go with") for text, _ in made)
+
+    def test_who_asks_or_refuses_does_not(self) -> None:
+        made = self.actions(
+            ("Tobias Pryce", "I'll measure the rails of the slipway on Saturday at ten."),
+            ("Ines Carvell", "Can I come with you?"),
+            ("Maren Tull", "No, I can't help you, sorry."),
+        )
+        assert [owner for text, owner in made if "rails" in text] == [("Tobias Pryce",)]

@@ -94,6 +94,12 @@ def brought(desk: Desk, folder: Path, data: bytes) -> str:
     return made
 
 
+def with_line(manifest: dict[str, Any], **other: Any) -> dict[str, Any]:
+    """A manifest whose first line holds something else."""
+    minutes = manifest["minutes"]
+    return manifest | {"minutes": minutes | {"lines": [minutes["lines"][0] | other, *minutes["lines"][1:]]}}
+
+
 class TestBundle:
     def test_a_meeting_comes_back_as_it_was(self, desk: Desk, other: Desk, meeting: str, tmp_path: Path) -> None:
         at = f"/api/meetings/{meeting}"
@@ -137,6 +143,10 @@ class TestBundle:
             (lambda m: m | {"recording": m["recording"] | {"file": m["recording"]["file"] | {"sha256": "0" * 64}}}, "sound/recording.wav"),
             (lambda m: m | {"recording": m["recording"] | {"file": m["recording"]["file"] | {"size": 9}}}, "sound/recording.wav"),
             (lambda m: m | {"recording": m["recording"] | {"file": m["recording"]["file"] | {"path": "sound/none.wav"}}}, "sound/none.wav"),
+            (lambda m: with_line(m, kind="joke"), "joke"),
+            (lambda m: with_line(m, place=99), "section"),
+            (lambda m: with_line(m, evidence=[m["minutes"]["lines"][0]["evidence"][0] | {"turn": 99}]), "rests on words"),
+            (lambda m: m | {"turns": [m["turns"][0] | {"words": [["x", float("nan"), 1, 1]]}, *m["turns"][1:]]}, "turns.0.words"),
             (lambda m: [m], "None"),
         ],
     )  # fmt: skip

@@ -1,5 +1,6 @@
 """Minutes: kept line by line, made anew without losing what a person did."""
 
+from bisect import bisect_right
 from typing import Any
 
 from sqlalchemy import delete, select
@@ -29,7 +30,8 @@ def save_minutes(
     old = get_minutes(session, meeting_id)
     touched = [line for line in old.lines if _is_touched(line)] if old else []
     rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
-    places = {line.id: _carried(line, rows, template) for line in touched}
+    starts = [transcript.turns[chapter.first].start for chapter in minutes.chapters]
+    places = {line.id: _carried(line, rows, template, starts) for line in touched}
     if old:
         session.execute(delete(MinutesRow).where(MinutesRow.id == old.id))
         session.expunge(old)
@@ -115,7 +117,7 @@ def _evidence(transcript: Transcript, passage: Passage, of_answer: bool) -> Evid
     )
 
 
-def _carried(old: LineRow, rows: list[LineRow], template: Template) -> LineRow:
+def _carried(old: LineRow, rows: list[LineRow], template: Template, starts: list[float]) -> LineRow:
     """Puts a person's text and tick onto the new line of the same kind and place, else adds the old line."""
     for row in rows:
         if row.kind == old.kind and not _is_touched(row) and _meets(old, row):
@@ -128,7 +130,6 @@ def _carried(old: LineRow, rows: list[LineRow], template: Template) -> LineRow:
             name: getattr(old, name)
             for name in (
                 "kind",
-                "chapter",
                 "text",
                 "person_text",
                 "owner",
@@ -143,6 +144,7 @@ def _carried(old: LineRow, rows: list[LineRow], template: Template) -> LineRow:
         },
         number=len(rows),
         place=_place(old, template),
+        chapter=_chapter(old, starts),
         evidence=[
             EvidenceRow(
                 of_answer=e.of_answer, turn=e.turn, first=e.first, last=e.last, start=e.start, end=e.end, quote=e.quote
@@ -152,6 +154,12 @@ def _carried(old: LineRow, rows: list[LineRow], template: Template) -> LineRow:
     )
     rows.append(kept)
     return kept
+
+
+def _chapter(row: LineRow, starts: list[float]) -> int:
+    """The chapter in which a line's first passage lies now; `starts` are the seconds at which the chapters begin."""
+    first = min((each.start for each in row.evidence), default=0.0)
+    return max(0, bisect_right(starts, first + 0.01) - 1)
 
 
 def _place(row: LineRow, template: Template) -> int:

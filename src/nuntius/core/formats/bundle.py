@@ -9,7 +9,8 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from nuntius.core.errors import Fault
-from nuntius.core.formats.bundle_shapes import SCHEMA, Bundle, KeptFile
+from nuntius.core.formats.bundle_shapes import SCHEMA, Bundle, KeptFile, KeptMinutes
+from nuntius.core.minutes.line import KINDS
 
 MANIFEST, SCHEMA_FILE = "nuntius.json", "schema.json"
 LARGEST_MANIFEST = 256 * 1024 * 1024  # bytes unpacked; six hours of talk have about 8 MB
@@ -75,13 +76,21 @@ def _fits(bundle: Bundle) -> None:
         raise BundleUnreadable(
             f"a turn is by a voice that it does not hold ({lost})" if lost else "a voice stands twice"
         )
-    minutes = bundle.minutes
-    lengths = [len(turn.words if turn.person_words is None else turn.person_words) for turn in bundle.turns]
-    for line in minutes.lines if minutes else ():
-        for each in line.evidence:
-            if each.turn >= len(lengths) or not each.first <= each.last:
-                raise BundleUnreadable(f"the line “{line.text[:60]}” rests on words that it does not hold")
-    if minutes and any(chapter.last >= len(lengths) for chapter in minutes.chapters):
+    if bundle.minutes:
+        _minutes_fit(bundle.minutes, len(bundle.turns))
+
+
+def _minutes_fit(minutes: KeptMinutes, turns: int) -> None:
+    """Raises BundleUnreadable where a line or a chapter points to what is not there."""
+    for line in minutes.lines:
+        told = f"the line “{line.text[:60]}”"
+        if line.kind not in KINDS:
+            raise BundleUnreadable(f"{told} is of a kind that this Nuntius does not know ({line.kind[:40]})")
+        if line.place >= len(minutes.sections) or line.chapter >= max(1, len(minutes.chapters)):
+            raise BundleUnreadable(f"{told} stands in a section or a chapter that it does not hold")
+        if any(each.turn >= turns or each.first > each.last for each in line.evidence):
+            raise BundleUnreadable(f"{told} rests on words that it does not hold")
+    if any(chapter.first > chapter.last or chapter.last >= turns for chapter in minutes.chapters):
         raise BundleUnreadable("a chapter ends behind the last turn")
 
 

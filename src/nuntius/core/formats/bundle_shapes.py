@@ -5,6 +5,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from nuntius.core.minutes.line import KINDS
+
 SCHEMA = "nuntius.meeting/1"
 Seconds = Annotated[float, Field(ge=0, le=1e6)]
 Name = Annotated[str, Field(min_length=1, max_length=200)]
@@ -15,7 +17,7 @@ KeptWord = tuple[str, float, float, float]  # text, start, end (seconds), confid
 class Kept(BaseModel):
     """A part of a bundle; what it does not know it refuses, so that nothing is lost unseen."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 class KeptFile(Kept):
@@ -55,8 +57,8 @@ class KeptTurn(Kept):
 
     voice: Name
     cue: Annotated[str, Field(max_length=64)]
-    words: list[KeptWord]
-    person_words: list[KeptWord] | None
+    words: list[KeptWord] = Field(min_length=1)
+    person_words: Annotated[list[KeptWord], Field(min_length=1)] | None
 
 
 class KeptEvidence(Kept):
@@ -72,9 +74,9 @@ class KeptEvidence(Kept):
 
 
 class KeptLine(Kept):
-    kind: Annotated[str, Field(max_length=20)]
-    place: int
-    chapter: int
+    kind: str = Field(json_schema_extra={"enum": list(KINDS)})
+    place: int = Field(ge=0)
+    chapter: int = Field(ge=0)
     text: Text
     person_text: Text | None
     owner: list[Name]
@@ -100,7 +102,7 @@ class KeptMinutes(Kept):
     made_at: datetime
     source: Literal["live", "settled"]
     length: Literal["short", "standard", "full"]
-    sections: list[tuple[str, str]]
+    sections: list[tuple[str, Literal["", "chapter", "voice"]]]
     detailed: list[int]
     remark: str
     coverage: float
