@@ -17,6 +17,7 @@ SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
+TELLING_LESS = 0.2  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -48,7 +49,7 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
     `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more.
     """
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := _by_rule(scene, s))}
-    weights = np.array([likely[i] + RULE_BONUS * (i in ruled) for i in range(len(scene.sentences))])
+    weights = np.array([likely[i] + _leaning(s, i in ruled) for i, s in enumerate(scene.sentences)])
     rulings: list[Ruling] = []
     for number in np.argsort(-weights, kind="stable"):
         if weights[number] < ENOUGH:
@@ -84,6 +85,23 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers."""
     return not scene.backchannel[sentence.turn] and not _is_none(sentence.lower)
+
+
+def _leaning(sentence: Sentence, ruled: bool) -> float:
+    """What is added to a sentence's likelihood for what its words say."""
+    if ruled:
+        return RULE_BONUS
+    return -TELLING_LESS if _tells(sentence) else 0.0
+
+
+def _tells(sentence: Sentence) -> bool:
+    """Whether a sentence tells what is or was: `There's 212 panes`, `I chased it yesterday`, `two have written back`."""
+    lower = sentence.lower
+    if cues.WILLED.search(lower):
+        return False
+    verbs = [token for token in sentence.tokens if token.dep == "ROOT"]
+    told = any(token.tag == "VBD" for token in verbs) or bool(cues.PERFECT.search(lower))
+    return told or bool(cues.TELLING.search(lower))
 
 
 def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:

@@ -256,3 +256,13 @@ CLOSING_TITLES = (  # what a last chapter is called by how it begins
     (cue(r"\bnext (?:meeting|one|time|call)\b|\bsame time\b"), "Next meeting"),
     (cue(r"\b(?:bye|good night|thank you,? every|thanks,? (?:all|every))"), "Close"),
 )
+# what a sentence tells rather than settles
+WILLED = cue(
+    r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till)\b|n't be",
+)
+PERFECT = cue(
+    r"\b(?:i|we|he|she|they|you|it|two|three|four|five|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
+)
+TELLING = cue(
+    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|it's (?:£|€|\$)?[\d,.]+)\b",
+)
