@@ -331,3 +331,24 @@ def test_the_small_file_is_a_whole_recording(desk: Desk, meeting: str, tmp_path:
         assert container.duration is not None
         assert container.duration / av.time_base == pytest.approx(20.0, abs=0.05)
     assert len(data) < 20 * 4000
+
+
+def test_what_is_removed_for_good_is_nowhere_any_more(desk: Desk, tmp_path: Path) -> None:
+    """Not in changes of several things at once, the history, the files that came with it, a compilation or a bundle."""
+    chat = "09:30:13 Tobias Pryce: the walrus costs more\n09:30:17 Maren Tull: by Friday\n"
+    made = bring_both(desk, tmp_path, talk=TALK.replace("hired lifts", "walrus lifts"), chat=chat)
+    desk.work()
+    at = f"/api/meetings/{made}"
+    desk.client.post(f"{at}/replace", {"wanted": "walrus lifts", "instead": "walrus hoists"})
+    desk.client.post(f"{at}/turns/2/split", {"at": 3})
+    desk.client.post(f"{at}/digest", {"minutes": 3})
+    assert "walrus" in desk.client.get(f"{at}/history").text
+    assert desk.client.post(f"{at}/cut", {"start": 12.4, "end": 15.2}).status_code == 200
+    desk.work()
+    record = desk.client.get(at)
+    assert "walrus" not in record.text
+    assert [m["text"] for m in record.json["marks"]] == ["Maren Tull: by Friday"]
+    assert "walrus" not in desk.client.get(f"{at}/history").text
+    assert b"walrus" not in zipfile.ZipFile(io.BytesIO(taken(desk, made))).read("nuntius.json")
+    data = desk.installation.settings.data
+    assert [path for path in data.rglob("*") if path.is_file() and b"walrus" in path.read_bytes()] == []

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy import select
+from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.montage.digest import Highlight, digest
@@ -17,6 +17,7 @@ from nuntius.store.models import Compilation, CompiledPassage, Meeting, MinutesR
 
 MOST_SECTIONS, MOST_PASSAGES, MOST_COMPILATIONS = 60, 300, 300
 DIGEST = "Listening digest: "
+UNTITLED = "Without a title"
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +78,7 @@ def keep_compilation(
 def _passage(section: int, position: int, wanted: Wanted) -> CompiledPassage:
     if not 0 <= wanted.start < wanted.end or wanted.end - wanted.start > LONGEST:
         raise Conflict("A passage has a beginning before its end and is at most half an hour long.")
-    title = " ".join(wanted.title.split())[:200] or "Without a title"
+    title = " ".join(wanted.title.split())[:200] or UNTITLED
     return CompiledPassage(
         meeting_id=wanted.meeting_id,
         section=section,
@@ -91,6 +92,21 @@ def _passage(section: int, position: int, wanted: Wanted) -> CompiledPassage:
 def remove_compilation(session: Session, user: User, compilation_id: int) -> None:
     """Takes a compilation away; its meetings stay as they are. Raises NotFound."""
     session.delete(get_compilation(session, user, compilation_id))
+
+
+def forget_passages(session: Session, meeting_id: str, start: float, end: float, told: set[str]) -> None:
+    """Takes out the passages that touch a stretch which is removed for good.
+
+    What is left loses its title where that is one of `told`: texts of lines and chapters that the stretch was in.
+    """
+    passages = CompiledPassage.meeting_id == meeting_id
+    query = select(Compilation).where(Compilation.passages.any(passages))
+    for row in session.scalars(query):
+        row.sections = ["" if title in told else title for title in row.sections]
+        for each in row.passages:
+            if each.title[:200] in told:
+                each.title = UNTITLED
+    session.execute(delete(CompiledPassage).where(passages, CompiledPassage.start < end, CompiledPassage.end > start))
 
 
 def parts_of(session: Session, files: FileStore, user: User, row: Compilation) -> tuple[Part, ...]:

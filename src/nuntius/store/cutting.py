@@ -8,7 +8,9 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
+from nuntius.core.times import short_clock
 from nuntius.core.transcript.word import Word
+from nuntius.store.compilations import forget_passages
 from nuntius.store.errors import Conflict
 from nuntius.store.excerpts import forget_excerpts
 from nuntius.store.files import FileStore
@@ -16,7 +18,18 @@ from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.live import cut_lines
 from nuntius.store.meetings import account_name
 from nuntius.store.minutes import get_minutes
-from nuntius.store.models import Break, Change, Job, MarkRow, Meeting, Recording, StillPicture, TurnRow, User
+from nuntius.store.models import (
+    Break,
+    Change,
+    Job,
+    MarkRow,
+    Meeting,
+    MinutesRow,
+    Recording,
+    StillPicture,
+    TurnRow,
+    User,
+)
 from nuntius.store.notes import CHAT
 from nuntius.store.removal import drop_unused
 from nuntius.store.rooms import room_of
@@ -99,16 +112,21 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
             row.words = packed(_kept(words, start, end))
             row.person_words = packed(_kept(unpacked(row.person_words), start, end)) if row.person_words else None
     minutes = get_minutes(session, meeting.id)
+    told = _titles_taken(minutes, start, end) if minutes else set()
     for line in list(minutes.lines) if minutes else []:
         if any(e.start < end and start < e.end for e in line.evidence):
             _forget(session, ("line", "tick", "throw"), line.id)
+            told |= {(line.person_text or line.text)[:200], line.text[:200]}
             session.delete(line)
+    forget_passages(session, meeting.id, start, end, told)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
     session.execute(
         delete(StillPicture).where(
             StillPicture.meeting_id == meeting.id, StillPicture.at >= start, StillPicture.at <= end
         )
     )
+    # changes of several things at once, and of live lines, hold words of theirs: none of them can be taken back any more
+    session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_(("together", "live"))))
     written = (MarkRow.label == CHAT, MarkRow.start < end, MarkRow.end > start)
     session.execute(delete(MarkRow).where(MarkRow.meeting_id == meeting.id, *written))
     room = room_of(session, meeting.id)
@@ -116,6 +134,15 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
         cut_lines(session, room, start, end)
     forget_excerpts(session, meeting.id, start, end)
     session.flush()
+
+
+def _titles_taken(minutes: MinutesRow, start: float, end: float) -> set[str]:
+    """Takes the titles off the chapters that a stretch was in, until the minutes are made anew; the titles."""
+    touched = [c for c in minutes.chapters if c["start"] < end and start < c["end"]]
+    minutes.chapters = [
+        c | {"title": f"From {short_clock(c['start'])}"} if c in touched else c for c in minutes.chapters
+    ]
+    return {c["title"] for c in touched}
 
 
 def _kept(words: tuple[Word, ...], start: float, end: float) -> tuple[Word, ...]:

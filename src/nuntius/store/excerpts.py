@@ -8,7 +8,7 @@ from nuntius.store.clips import source_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
 from nuntius.store.meetings import get_meeting, open_to
-from nuntius.store.models import CompiledPassage, Excerpt, Meeting, User
+from nuntius.store.models import Excerpt, Meeting, User
 from nuntius.store.transcripts import load_transcript
 
 LONGEST = 30 * 60.0  # seconds of one excerpt
@@ -86,9 +86,8 @@ def excerpt_part(session: Session, files: FileStore, user: User, ids: list[int])
 
 
 def forget_excerpts(session: Session, meeting_id: str, start: float, end: float) -> None:
-    """Takes away the excerpts, and passages of compilations, that touch a stretch which is removed for good."""
-    for table in (Excerpt, CompiledPassage):
-        session.execute(delete(table).where(table.meeting_id == meeting_id, table.start < end, table.end > start))
+    """Takes away the excerpts that touch a stretch which is removed for good."""
+    session.execute(delete(Excerpt).where(Excerpt.meeting_id == meeting_id, Excerpt.start < end, Excerpt.end > start))
 
 
 def _said(session: Session, meeting: Meeting, start: float, end: float) -> tuple[list[str], list[str]]:

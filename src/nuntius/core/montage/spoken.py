@@ -8,6 +8,7 @@ from tempfile import TemporaryDirectory
 import numpy as np
 
 from nuntius.core.audio.decode import Samples, load
+from nuntius.core.errors import Fault
 
 VOICE = "slt"
 LONGEST = 20.0  # seconds that the program may take
@@ -27,7 +28,8 @@ def spoken(text: str) -> Samples:
     with TemporaryDirectory() as folder:
         target = Path(folder) / "said.wav"
         command = ["flite", "-voice", VOICE, "-t", f"{plain}.", "-o", str(target)]
-        done = subprocess.run(command, capture_output=True, timeout=LONGEST, check=False)
-        if done.returncode or not target.exists():
-            return np.zeros(0, np.float32)
-        return load(target)
+        try:
+            subprocess.run(command, capture_output=True, timeout=LONGEST, check=True)
+            return load(target)
+        except (subprocess.SubprocessError, OSError, Fault):
+            return np.zeros(0, np.float32)  # a pause stands in its place
