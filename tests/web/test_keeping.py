@@ -3,6 +3,7 @@
 import io
 import json
 import zipfile
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -14,7 +15,7 @@ from nuntius.jobs import voices as voices_step
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
-from nuntius.store.models import Recording, StillPicture
+from nuntius.store.models import AgendaRow, Break, Consent, MarkRow, Meeting, NoteRow, Recording, Room, StillPicture
 from tests.help import Client, Desk, tone, write_wav
 
 TALK = """WEBVTT
@@ -77,6 +78,8 @@ def plain(record: dict[str, Any]) -> dict[str, Any]:
         "minutes": {k: v for k, v in record["minutes"].items() if k != "lines"},
         "recording": record["recording"],
         "breaks": record["breaks"],
+        "consent": record["consent"] and [(p["name"], p["agreed_at"]) for p in record["consent"]["there"]],
+        "announced": record["consent"] and (record["consent"]["announced_at"], record["consent"]["announced_by"]),
         "marks": [{k: v for k, v in mark.items() if k != "id"} for mark in record["marks"]],
     }
 
@@ -114,6 +117,18 @@ class TestBundle:
         with desk.installation.database.write() as session:
             picture = desk.installation.files.keep_bytes(b"\x89PNG a picture")
             session.add(StillPicture(meeting_id=meeting, at=7.0, digest=picture))
+            kept = session.get_one(Meeting, meeting)
+            maren, agreed = kept.runner_id, datetime(2026, 10, 6, 9, 31, tzinfo=UTC)
+            session.add(
+                Room(meeting_id=meeting, state="stopped", announced_at=agreed, announced_by=maren, drafted=True)
+            )
+            session.add_all(
+                Consent(meeting_id=meeting, person_id=p.id, ticked_by=maren, at=agreed) for p in kept.people
+            )
+            session.add(NoteRow(meeting_id=meeting, user_id=maren, text="Ask the yard", at=13.0, private=True))
+            session.add(MarkRow(meeting_id=meeting, user_id=maren, label="important", start=12.5, end=15.0))
+            session.add(AgendaRow(meeting_id=meeting, number=0, title="Lifts", planned=600.0, begun=1.0, ended=None))
+            session.add(Break(meeting_id=meeting, kind="pause", at=6.2, seconds=30.0, by="Maren Tull", made_at=agreed))
         there = brought(other, tmp_path, taken(desk, meeting))
         before, after = desk.record(meeting), other.record(there)
         assert plain(after) == plain(before)
