@@ -1,7 +1,6 @@
 """How sure it is who spoke a turn, by what the diarizer heard: told for each turn, shown where it is doubtful."""
 
-from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from nuntius.core.speech.diarizer import Span
@@ -27,22 +26,25 @@ def certainties(turns: Sequence[tuple[str, Sequence[float]]], spans: Sequence[Sp
     """
     if not spans:
         return [Certainty() for _ in turns]
-    ordered = sorted(spans)
-    starts = [span.start for span in ordered]
-    longest = max(span.end - span.start for span in ordered)
-    return [_certainty(voice, middles, ordered, starts, longest) for voice, middles in turns]
+    heard: list[dict[str, int]] = [{} for _ in turns]  # by voice: words of the turn during which it is heard
+    for turn, voices in _at(turns, sorted(spans)):
+        for voice in voices:
+            heard[turn][voice] = heard[turn].get(voice, 0) + 1
+    return [_certainty(voice, len(middles), found) for (voice, middles), found in zip(turns, heard, strict=True)]
 
 
-def _certainty(
-    voice: str, middles: Sequence[float], spans: Sequence[Span], starts: list[float], longest: float
-) -> Certainty:
-    own, others = 0, dict[str, int]()
-    for middle in middles:
-        near = spans[bisect_left(starts, middle - longest) : bisect_left(starts, middle)]
-        heard = {span.voice for span in near if span.end >= middle}
-        own += voice in heard
-        for other in heard - {voice}:
-            others[other] = others.get(other, 0) + 1
-    count = max(1, len(middles))
-    over = tuple(sorted(other for other, times in others.items() if times / count >= AT_ONCE))
-    return Certainty(own / count < DOUBTFUL, over)
+def _at(turns: Sequence[tuple[str, Sequence[float]]], spans: Sequence[Span]) -> Iterator[tuple[int, set[str]]]:
+    """The turn of each word and the voices heard at its middle: one sweep along the axis of time."""
+    waiting, going = 0, list[Span]()
+    for middle, turn in sorted((middle, turn) for turn, (_, middles) in enumerate(turns) for middle in middles):
+        while waiting < len(spans) and spans[waiting].start < middle:
+            going.append(spans[waiting])
+            waiting += 1
+        going = [span for span in going if span.end >= middle]
+        yield turn, {span.voice for span in going}
+
+
+def _certainty(voice: str, words: int, heard: dict[str, int]) -> Certainty:
+    count = max(1, words)
+    over = tuple(sorted(other for other, times in heard.items() if other != voice and times / count >= AT_ONCE))
+    return Certainty(heard.get(voice, 0) / count < DOUBTFUL, over)
