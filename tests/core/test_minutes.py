@@ -403,3 +403,19 @@ class TestJoiningIn:
             ("Maren Tull", "No, I can't help you, sorry."),
         )
         assert [owner for text, owner in made if "rails" in text] == [("Tobias Pryce",)]
+
+
+@pytest.mark.parametrize(
+    "asked", ["Would Tuesday morning suit you?", "Are we complete?", "Was there anything else on this?", "Shall we talk in a fortnight?"]
+)  # fmt: skip
+def test_questions_by_which_a_meeting_is_run_are_left_out(asked: str) -> None:
+    made = make_minutes(
+        talk(
+            ("Maren Tull", f"The hired lifts cost 750 pounds each. {asked}"),
+            ("Tobias Pryce", "Yes, that is fine."),
+            ("Ines Carvell", "Who pays for the lifts, the yard or the harbour office?"),
+            ("Maren Tull", "The harbour office pays for the lifts."),
+        ),
+        MeetingFacts(date(2026, 10, 6)),
+    )
+    assert asked not in [line.text for line in made.lines if line.kind == "question"]

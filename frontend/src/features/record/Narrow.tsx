@@ -35,7 +35,7 @@ export function Narrow({ record, narrowing, onNarrow }: { record: RecordData; na
           <MenuItem value="">All that was said</MenuItem>
           {KINDS.filter(([kind]) => there.has(kind)).map(([kind, name]) => <MenuItem key={kind} value={kind}>{name}</MenuItem>)}
         </TextField>
-        <Button size="small" color="inherit" disabled={!on} onClick={() => onNarrow(WIDE)} sx={{ justifySelf: "start" }}>Search everything</Button>
+        <Button size="small" color="inherit" disabled={!on} onClick={() => { setAnchor(null); onNarrow(WIDE); }} sx={{ justifySelf: "start" }}>Search everything</Button>
       </Popover>
     </>
   );

@@ -23,6 +23,7 @@ JOINING_REACH = 3  # turns within which somebody joins in a task
 LEAST_SAID = 4  # words of a task that no rule found
 
 LEAST = 0.10  # likelihood below which what a rule found is no action
+LEAST_UNTAKEN = 0.08  # the same where nobody took it on
 ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
 
 
@@ -38,7 +39,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         found = _request(scene, sentence, taken) or _order(scene, sentence, taken) or _untaken(scene, sentence, taken)
         if found is None and sentence.turn not in taken:
             found = _assignment(scene, sentence) or _commitment(scene, sentence)
-        if found is not None and _likelihood(scene, found, likely) < LEAST:
+        if found is not None and _likelihood(scene, found, likely) < (LEAST if found.owner else LEAST_UNTAKEN):
             found = None
         if found is None and likely[number] >= ENOUGH and sentence.turn not in taken:
             found = _judged(scene, sentence)

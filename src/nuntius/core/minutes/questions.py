@@ -35,7 +35,7 @@ def find_questions(scene: Scene, likely: Likely) -> list[Line]:
 
 def _asks(scene: Scene, sentence: Sentence) -> bool:
     words = sentence.text.split()
-    if not sentence.is_question or cues.RHETORICAL.search(sentence.lower):
+    if not sentence.is_question or cues.RHETORICAL.search(sentence.lower) or cues.FORMALITY.search(sentence.lower):
         return False
     if cues.REQUEST.search(sentence.lower) or re.search(
         r"\b(?:any ?body|any ?one|every ?body|every ?one) (?:unhappy|against|happy|object\w*|opposed)\b", sentence.lower

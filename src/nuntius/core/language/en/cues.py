@@ -171,6 +171,12 @@ RHETORICAL = cue(
     r"^\W*(?:sorry|pardon|what|huh|really|yeah|okay|ok|right|yes|no|so|and|hm+|eh|is it|did they|have they|does it|do they|you what|seriously)\W*\?+\s*$",
     r"\b(?:any questions|can (?:people|everyone|everybody|you(?: all)?) (?:hear|see)|are we all (?:in|here)|is (?:everybody|everyone) (?:in|here)|shall we (?:start|begin|get|move|go)|can i (?:ask|say|just|add|come|do)|may i|how(?:'s| is) your (?:weather|weekend)|is there any (?:tea|coffee)|ready\?)\b",
 )
+FORMALITY = cue(  # questions by which a meeting is opened, run and closed, or a day for it is found
+    r"\b(?:are we (?:all |still )?(?:complete|quorate|here|back)|is it just us|how was (?:the|your) (?:week|weekend|holiday|trip|journey|flight|train|drive)|was there anything else|is there (?:any discussion|any other business|anything else)|has every(?:one|body) (?:had|got|seen|read) the|(?:a|the) (?:proposer|seconder)|every(?:one|body) (?:all right|okay|ok|happy|good) with|can you (?:say|repeat) that again|can you repeat that|what would you like to ask us)\b",
+    r"\b\w{3,}day\b.*\bsuits?(?: (?:you|everyone|everybody|all))?\W*\?",
+    r"^\W*(?:so |and |then )?(?:what|how) about (?:(?:the|next) )?(?:mon|tues|wednes|thurs|fri|satur|sun)days?\b",
+    r"\b(?:could|can|shall) we (?:make it|talk|meet|speak|say) .*\b(?:\w+day|week|fortnight|time|o'clock|am|pm)\b",
+)
 SHIFT = cue(
     r"\b(?:let's move on|moving on|on to|next (?:up|item|one|thing|point)|one (?:more|last|other) thing|another thing|last thing|two more|one more|going back to|back to|turning to|which brings (?:us|me)|that brings|first (?:up|item|thing)|any other business|item (?:one|two|three|four|five|six|seven|eight|nine|\d+)|before we (?:go|finish|close)|can (?:i|we) (?:do|ask about|raise|talk about|come to)|shall we (?:start|turn|move|get)|let's (?:start|turn|get (?:started|going)|talk about|take|come to|look at|do the|go to|begin)|so the next|the other thing is|last but|to close|to finish|wrap up|right,? so|speaking of|question\.)\b"
 )
