@@ -188,3 +188,15 @@ def test_an_excerpt_is_trimmed_by_drawing_its_ends(page: Page) -> None:
     page.goto("/excerpts")
     expect(page.get_by_role("article", name="Trimmed")).to_be_visible()
     page.get_by_role("button", name="Take away Trimmed").click()
+
+
+def test_one_goes_to_a_time_by_typing_it_and_by_the_minute(page: Page) -> None:
+    open_record(page, TITLE)
+    page.get_by_role("button", name=re.compile("go to another time$")).click()
+    page.get_by_label("Time to go to, such as 1:30").fill("1:15")
+    page.keyboard.press("Enter")
+    page.wait_for_function("() => document.querySelector('audio').currentTime === 75")
+    page.keyboard.press("Control+ArrowRight")
+    page.wait_for_function("() => document.querySelector('audio').currentTime === 135")
+    page.keyboard.press("Control+ArrowLeft")
+    page.wait_for_function("() => document.querySelector('audio').currentTime === 75")

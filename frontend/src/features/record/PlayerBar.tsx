@@ -1,7 +1,9 @@
-import { Box, Chip, FormControlLabel, IconButton, MenuItem, Select, Slider, Switch, Tooltip, Typography } from "@mui/material";
+import { Box, ButtonBase, Chip, FormControlLabel, IconButton, MenuItem, Select, Slider, Switch, TextField, Tooltip, Typography } from "@mui/material";
 import Pause from "@mui/icons-material/Pause";
 import PlayArrow from "@mui/icons-material/PlayArrow";
+import { useState, type FormEvent } from "react";
 
+import { readClock } from "../../shared/readClock";
 import { clock } from "../../shared/times";
 import { usePosition, type Position } from "./position";
 import { SPEEDS, type Player } from "./usePlayer";
@@ -17,7 +19,7 @@ export function PlayerBar({ meetingId, player, duration, hasSound, isText }: { m
       <Tooltip title={player.playing ? "Pause (Space)" : "Play (Space)"}>
         <IconButton onClick={player.toggle} aria-label={player.playing ? "Pause" : "Play"} color="primary">{player.playing ? <Pause /> : <PlayArrow />}</IconButton>
       </Tooltip>
-      <Time position={player.position} />
+      <Time position={player.position} onSeek={player.seek} />
       <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", sm: "block" } }}>of {clock(duration)}</Typography>
       <Box sx={{ flex: 1, minWidth: 0, position: "relative" }}>
         {player.failed ? <Typography variant="body2" color="error">The sound cannot be played. Load the page again.</Typography> : (
@@ -44,9 +46,32 @@ export function PlayerBar({ meetingId, player, duration, hasSound, isText }: { m
   );
 }
 
-function Time({ position }: { position: Position }) {
+/** Where the sound is; pressed, it takes another time to go to. */
+function Time({ position, onSeek }: { position: Position; onSeek: (seconds: number) => void }) {
   const text = usePosition(position, clock);
-  return <Typography sx={{ fontWeight: 700, fontVariantNumeric: "tabular-nums", minWidth: 44 }}>{text}</Typography>;
+  const [typed, setTyped] = useState<string | null>(null);
+  if (typed === null) {
+    return (
+      <Tooltip title="Go to another time">
+        <ButtonBase onClick={() => setTyped(text)} aria-label={`${text}: go to another time`} sx={{ font: "inherit", fontWeight: 700, fontVariantNumeric: "tabular-nums", minWidth: 44, py: 0.5, borderRadius: 0.5 }}>{text}</ButtonBase>
+      </Tooltip>
+    );
+  }
+  const seconds = readClock(typed);
+  const go = (event: FormEvent) => {
+    event.preventDefault();
+    if (seconds === null) return;
+    onSeek(seconds);
+    setTyped(null);
+  };
+  return (
+    <Box component="form" onSubmit={go}>
+      <TextField
+        autoFocus size="small" variant="standard" value={typed} onChange={(e) => setTyped(e.target.value)} error={seconds === null} onFocus={(e) => e.currentTarget.querySelector("input")?.select()} onBlur={() => setTyped(null)}
+        onKeyDown={(e) => e.key === "Escape" && setTyped(null)} slotProps={{ htmlInput: { "aria-label": "Time to go to, such as 1:30" } }} sx={{ width: 64 }}
+      />
+    </Box>
+  );
 }
 
 /** The waveform's twin for the keyboard and for screen readers; seen only when it has the focus. */

@@ -125,6 +125,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     { key: "e", label: "Edit the line", run: () => view.line && view.setEditing(view.line.id) },
     { key: "ArrowRight", shift: false, label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
     { key: "ArrowLeft", shift: false, label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
+    { key: "ArrowRight", ctrl: true, shown: "Ctrl →", label: "One minute on", run: () => player.seek(player.position.get() + 60) },
+    { key: "ArrowLeft", ctrl: true, shown: "Ctrl ←", label: "One minute back", run: () => player.seek(player.position.get() - 60) },
     { key: "ArrowRight", shift: true, shown: "Shift →", label: "Next turn", run: () => turnStep(1) },
     { key: "ArrowLeft", shift: true, shown: "Shift ←", label: "Begin of the turn, or the one before", run: () => turnStep(-1) },
     { key: "p", label: "The last time this person spoke", run: speakerBefore },
