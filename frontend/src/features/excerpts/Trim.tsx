@@ -1,6 +1,6 @@
 import { Box, Slider, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 
 import { bodyAs, client } from "../../api/client";
 import { clock } from "../../shared/times";
@@ -21,12 +21,17 @@ export function Trim({ meetingId, around, start, end, onTrim }: Props) {
   const words = useMemo(() => wordsBetween(record.data?.turns.flatMap((turn) => turn.words) ?? [], from, to), [from, record.data, to]);
   const [drawn, setDrawn] = useState<[number, number] | null>(null);
   const [a, b] = drawn ?? [start, end];
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const first = box.current?.querySelector<HTMLElement>("[data-inside]");
+    if (box.current && first) box.current.scrollTop = first.offsetTop - box.current.offsetTop - 24; // the passage itself in sight
+  }, [words]);
   return (
     <Box sx={{ gridColumn: "1 / -1", minWidth: 0 }}>
-      <Box role="group" aria-label="Words around the passage" tabIndex={0} sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
+      <Box ref={box} role="group" aria-label="Words around the passage" tabIndex={0} sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
         {words.map((word, i) => {
           const inside = (word[1] + word[2]) / 2 >= a && (word[1] + word[2]) / 2 < b;
-          return <Box key={i} component="span" sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}>{word[0]} </Box>;
+          return <Box key={i} component="span" data-inside={inside || undefined} sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}>{word[0]} </Box>;
         })}
         {record.isPending && <Typography variant="body2" color="textSecondary">Opening the words around it …</Typography>}
       </Box>
