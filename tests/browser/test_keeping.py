@@ -169,6 +169,14 @@ def test_a_passage_is_dragged_to_another_section(page: Page) -> None:
     page.locator("[draggable=true]").first.locator("svg").first.drag_to(target)
     last = page.get_by_role("main").get_by_role("region").last
     expect(last.get_by_label("Title of passage 1")).to_have_value(moved)
+    page.get_by_label("Title of section 1").fill("Left at once")
+    with page.expect_response(lambda answer: answer.request.method == "PUT") as kept:
+        page.get_by_role("link", name="All excerpts").click()  # before it is kept by itself
+    assert kept.value.ok
+    page.go_back()
+    expect(page.get_by_label("Title of section 1")).to_have_value("Left at once")
+    page.reload()
+    expect(page.get_by_label("Title of section 1")).to_have_value("Left at once")
 
 
 def test_an_excerpt_is_trimmed_by_drawing_its_ends(page: Page) -> None:

@@ -9,6 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 from threading import Event
 
+import docx
 import numpy as np
 import pytest
 import redis
@@ -280,6 +281,19 @@ class TestTranscriptBeside:
         assert list(turns[1]) == ["We3", "shall", "sail."]
         with desk.installation.database.read() as session:
             assert session.scalars(select(RecognisedStretch)).all() == []
+
+    @pytest.mark.parametrize(("first", "timed"), [("Maren: We1 sail.", False), ("[0:03] Maren: We1 sail.", True)])
+    def test_a_word_processor_document_is_asked_for_its_times_like_any_other(
+        self, desk: Desk, long_wav: Path, tmp_path: Path, made_engines: MadeRecogniser, first: str, timed: bool
+    ) -> None:
+        document = docx.Document()
+        for line in (first, "Ines: We2 sail."):
+            document.add_paragraph(line)
+        document.save(str(tmp_path / "talk.docx"))
+        meeting = desk.bring_in(long_wav, beside={tmp_path / "talk.docx": "transcript"})
+        desk.work()
+        assert desk.record(meeting)["turns"][0]["words"][0][1] == (3.0 if timed else 0.2)
+        assert made_engines.calls == (0 if timed else 4)
 
     def test_without_names_its_voices_are_told_apart_by_the_sound(
         self, desk: Desk, long_wav: Path, tmp_path: Path, made_engines: MadeRecogniser

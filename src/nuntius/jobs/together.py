@@ -8,8 +8,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.errors import Fault, SoundSilent
 from nuntius.core.formats.bundle import read_bundle, unpack_file
 from nuntius.core.formats.chat import read_chat
-from nuntius.core.formats.reading import decode_text, read_transcript
-from nuntius.core.formats.text import has_times
+from nuntius.core.formats.reading import decode_text, read_transcript, tells_times
 from nuntius.core.language.en.names import is_label
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
@@ -73,7 +72,7 @@ def read_captions(task: Task, progress: Progress) -> None:
         duration = task.recording(session).duration or 0.0
     data = path.read_bytes()
     transcript = read_transcript(data)
-    if not _has_times(data):
+    if not tells_times(data):
         steps.recognise(task, lambda share: progress(share * steps.WORDS_SHARE))
         transcript = _heard_at(task, transcript)
     elif transcript.duration > duration + BEHIND:
@@ -83,13 +82,6 @@ def read_captions(task: Task, progress: Progress) -> None:
         transcript = _by_voice(task, transcript, duration)
     with task.installation.database.write() as session:
         save_transcript(session, task.meeting_id, transcript)
-
-
-def _has_times(data: bytes) -> bool:
-    if data.startswith(b"PK"):
-        return True  # a word-processor document: its lines are read with the times they have
-    text = decode_text(data)
-    return "-->" in text or "<" in text[:200] or has_times(text)
 
 
 def _heard_at(task: Task, transcript: Transcript) -> Transcript:

@@ -121,6 +121,7 @@ def _minutes(minutes: MinutesRow | None) -> dict[str, object] | None:
     lines = [
         {
             **_fields(line, LINE_FIELDS),
+            "chapter": min(line.chapter, max(0, len(minutes.chapters) - 1)),  # fewer may have been made since
             "checked": line.checked_by is not None,
             "evidence": [_fields(each, EVIDENCE_FIELDS) for each in line.evidence],
         }

@@ -24,7 +24,8 @@ from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_
 
 
 def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
-    plan = plan_of(job, recording, beside(session, job.meeting_id)) if recording else ()
+    roles = beside(session, job.meeting_id) if job.state in ("waiting", "working") else ()  # asked every second
+    plan = plan_of(job, recording, roles) if recording else ()
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,

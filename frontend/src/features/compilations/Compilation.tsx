@@ -28,7 +28,7 @@ export default function Compilation() {
 }
 
 function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
-  const { draft, canUndo, act, saving, version } = useCompilation(kept);
+  const { draft, canUndo, act, saving, version, again } = useCompilation(kept);
   const [dragged, setDragged] = useState<Place | null>(null);
   const [hearing, setHearing] = useState<number | null>(null);
   const [files, setFiles] = useState<HTMLElement | null>(null);
@@ -57,7 +57,7 @@ function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
           {FILES.map(([form, name]) => <MenuItem key={form} component="a" href={`/api/compilations/${kept.id}/files/${form}`} download onClick={() => setFiles(null)}>{name}</MenuItem>)}
         </Menu>
       </Box>
-      {saving.state === "failed" && <Alert severity="error" variant="outlined">{saving.told}</Alert>}
+      {saving.state === "failed" && <Alert severity="error" variant="outlined" action={<Button size="small" color="inherit" onClick={again}>Try again</Button>}>{saving.told}</Alert>}
       {hearing !== null && <Played key={hearing} id={kept.id} version={hearing} stale={hearing !== version} onAgain={() => setHearing(version)} />}
       {draft.sections.some((each) => each.title) && (
         <Box>

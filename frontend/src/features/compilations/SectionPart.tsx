@@ -62,7 +62,7 @@ function Row({ passage, place, onDrag, act }: { passage: Passage; place: Place; 
       <Box sx={{ minWidth: 0 }}>
         {passage.open ? (
           <TextField fullWidth multiline variant="standard" size="small" value={passage.title} onChange={(e) => act({ type: "name", from: place, title: e.target.value.replace(/\n/g, " ") })} slotProps={{ htmlInput: { "aria-label": `Title of passage ${place.at + 1}`, maxLength: 200 }, input: { disableUnderline: true } }} />
-        ) : <Typography color="textSecondary">This passage is of a meeting that is not open to you any more; it is left out.</Typography>}
+        ) : <Typography color="textSecondary">This passage is of a meeting that is not open to you any more; it is left out, and goes with your next change.</Typography>}
         {passage.open && (
           <Typography variant="body2" color="textSecondary">
             <Link component={RouterLink} to={`/meetings/${passage.meeting_id}${fragmentFor(passage.start, passage.end)}`}>{passage.meeting}, {clock(passage.start)} to {clock(passage.end)}</Link>{` · ${day(passage.day)}`}

@@ -6,6 +6,7 @@ import { Link as RouterLink } from "react-router";
 import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { lasting } from "../../shared/times";
+import { compilationBody } from "../compilations/useCompilation";
 import { Tool } from "../record/Tool";
 
 /** The compilations that one has made; nothing where there are none. */
@@ -20,8 +21,12 @@ export function Compilations() {
       const gone = await bodyAs("CompilationOut", client.GET("/api/compilations/{compilation_id}", { params: { path } }));
       put(await bodyAs("CompilationsOut", client.DELETE("/api/compilations/{compilation_id}", { params: { path } })));
       const back = async () => {
-        await client.POST("/api/compilations", { body: { title: gone.title, spoken: gone.spoken, sections: gone.sections } });
-        await queries.invalidateQueries({ queryKey: ["compilations"] });
+        try {
+          await bodyAs("CompilationOut", client.POST("/api/compilations", { body: compilationBody(gone) }));
+          await queries.invalidateQueries({ queryKey: ["compilations"] });
+        } catch (error) {
+          notice({ text: sentenceOf(error), severity: "error" });
+        }
       };
       notice({ text: `“${gone.title}” was removed.`, severity: "info", action: { label: "Take back", run: () => void back() } });
     } catch (error) {

@@ -21,7 +21,7 @@ class BundleUnreadable(Fault):
     def __init__(self, what: str) -> None:
         super().__init__(
             f"This ZIP cannot be read as a meeting: {what}. "
-            "Take the whole meeting from the other Nuntius again (“Take away”, “Whole meeting”), and bring that file in."
+            "Take the whole meeting from the other Nuntius again (“Files”, “Whole meeting”), and bring that file in."
         )
 
 
@@ -50,7 +50,8 @@ def read_bundle(path: Path) -> Bundle:
             info = archive.getinfo(MANIFEST)
             if info.file_size > LARGEST_MANIFEST:
                 raise BundleUnreadable("what it says of itself is larger than 256 MB")
-            made = json.loads(archive.read(info))
+            data = archive.read(info)
+            made = json.loads(data)
     except (zipfile.BadZipFile, KeyError, OSError, EOFError, NotImplementedError, RuntimeError) as cause:
         raise BundleUnreadable("it is damaged or is no such archive") from cause
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as cause:
@@ -59,7 +60,7 @@ def read_bundle(path: Path) -> Bundle:
     if found != SCHEMA:
         raise BundleUnreadable(f"it is of the kind {str(found)[:60]!r}, and this Nuntius reads {SCHEMA!r}")
     try:
-        bundle = Bundle.model_validate_json(json.dumps(made))
+        bundle = Bundle.model_validate_json(data)
     except ValidationError as cause:
         first = cause.errors()[0]
         where = ".".join(str(each) for each in first["loc"])

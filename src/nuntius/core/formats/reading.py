@@ -8,7 +8,7 @@ from charset_normalizer import from_bytes
 from nuntius.core.errors import TranscriptEmpty, TranscriptUnreadable
 from nuntius.core.formats.docx import read_docx_text
 from nuntius.core.formats.srt import read_srt
-from nuntius.core.formats.text import read_text
+from nuntius.core.formats.text import has_times, read_text
 from nuntius.core.formats.ttml import read_ttml
 from nuntius.core.formats.webvtt import read_webvtt
 from nuntius.core.transcript.transcript import Transcript
@@ -57,9 +57,7 @@ def looks_like_text(head: bytes) -> bool:
 
 def read_transcript(data: bytes) -> Transcript:
     """A transcript of the bytes of a VTT, SRT, TTML, DOCX or text file. Raises TranscriptUnreadable, TranscriptEmpty."""
-    if len(data) > LARGEST:
-        raise TranscriptUnreadable("it is larger than 64 MB")
-    text = read_docx_text(data) if data.startswith(PACKED) else decode_text(data)
+    text = _text_of(data)
     if not text.strip():
         raise TranscriptEmpty()
     if text.startswith("WEBVTT"):
@@ -73,6 +71,18 @@ def read_transcript(data: bytes) -> Transcript:
     if not transcript.word_count:
         raise TranscriptEmpty()
     return transcript
+
+
+def tells_times(data: bytes) -> bool:
+    """Whether a transcript file says when its words were said. Raises TranscriptUnreadable."""
+    text = _text_of(data)
+    return "-->" in text or _is_ttml(text) or has_times(text)
+
+
+def _text_of(data: bytes) -> str:
+    if len(data) > LARGEST:
+        raise TranscriptUnreadable("it is larger than 64 MB")
+    return read_docx_text(data) if data.startswith(PACKED) else decode_text(data)
 
 
 def _is_ttml(text: str) -> bool:

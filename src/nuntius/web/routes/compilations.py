@@ -1,6 +1,6 @@
 """Compilations: put together, heard, taken away; and the listening digest of a meeting."""
 
-from flask import Response, make_response, send_file
+from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -14,7 +14,7 @@ from nuntius.store.errors import Conflict
 from nuntius.store.meetings import get_meeting, open_to
 from nuntius.store.models import Compilation, Meeting
 from nuntius.web import compilation_schemas as c
-from nuntius.web.answers import answer
+from nuntius.web.answers import answer, made_file
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
@@ -86,12 +86,10 @@ def get_file(path: c.CompiledFilePath) -> Response:
     if path.form in TYPES:
         with installation().files.scratch(f".{path.form}") as target:
             made.write(target, path.form)  # type: ignore[arg-type]
-            source = target.open("rb")  # stays readable when its name is gone
-        response = send_file(source, TYPES[path.form], as_attachment=True, download_name=name)
-    else:
-        response = make_response("".join(_text(made, path.form)))
-        response.content_type = f"text/{'vtt' if path.form.endswith('vtt') else 'plain'}; charset=utf-8"
-        response.headers.set("Content-Disposition", "attachment", filename=name.encode("ascii", "replace").decode())
+            return made_file(target, TYPES[path.form], name)
+    response = make_response("".join(_text(made, path.form)))
+    response.content_type = f"text/{'vtt' if path.form.endswith('vtt') else 'plain'}; charset=utf-8"
+    response.headers.set("Content-Disposition", "attachment", filename=name.encode("ascii", "replace").decode())
     response.headers["Cache-Control"] = "no-store"
     return response
 
@@ -142,7 +140,7 @@ def _out(db: Session, row: Compilation) -> c.CompilationOut:
             passages=[
                 c.CompiledPassageOut(
                     meeting_id=p.meeting_id,
-                    title=p.title,
+                    title=p.title if p.meeting_id in opened else "",
                     start=p.start,
                     end=p.end,
                     meeting=meetings[p.meeting_id].title if p.meeting_id in opened else "",

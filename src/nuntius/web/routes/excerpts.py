@@ -11,7 +11,7 @@ from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
 from nuntius.store.transcripts import names_of
 from nuntius.web import excerpt_schemas as e
-from nuntius.web.answers import answer
+from nuntius.web.answers import answer, made_file
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
@@ -56,7 +56,7 @@ def get_sound(query: e.Chosen) -> Response:
     store, made = installation(), _montage(query.numbers)
     with store.files.scratch(".ogg") as target:
         made.write(target, "ogg")
-        return _file(target.read_bytes(), "audio/ogg", "excerpts.ogg")
+        return made_file(target, "audio/ogg", "excerpts.ogg")
 
 
 @api.get("/excerpts/chapters", operation_id="getExcerptChapters")

@@ -1,6 +1,6 @@
 """What is kept of a record beside its words: its history, the whole of it as one file, its voices told apart anew."""
 
-from flask import Response, send_file
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
 from nuntius.core.audio.encode import write_small
@@ -12,7 +12,7 @@ from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Recording
 from nuntius.web import schemas as s
-from nuntius.web.answers import answer
+from nuntius.web.answers import answer, made_file
 from nuntius.web.keeping_schemas import ChangeTold, HistoryOut, People
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
@@ -39,10 +39,7 @@ def get_bundle(path: s.MeetingPath) -> Response:
             title = meeting.title
             bundle, files = bundle_of(db, store.files, me(), meeting)
             write_bundle(bundle, files, target)
-        made = target.open("rb")  # stays readable when its name is gone, and goes when the answer has been sent
-    response = send_file(made, "application/zip", as_attachment=True, download_name=f"{title} - whole meeting.zip")
-    response.headers["Cache-Control"] = "no-store"
-    return response
+        return made_file(target, "application/zip", f"{title} - whole meeting.zip")
 
 
 @api.get("/small", operation_id="getSmallSound")
@@ -56,10 +53,7 @@ def get_small(path: s.MeetingPath) -> Response:
         raise NotFound()
     with store.files.scratch(".ogg") as target:
         write_small(store.files.path(recording.working_digest), target)
-        made = target.open("rb")
-    response = send_file(made, "audio/ogg", as_attachment=True, download_name=f"{title} - small.ogg")
-    response.headers["Cache-Control"] = "no-store"
-    return response
+        return made_file(target, "audio/ogg", f"{title} - small.ogg")
 
 
 @api.post("/voices/anew", operation_id="tellVoicesAnew", responses={200: s.MeetingOut})
