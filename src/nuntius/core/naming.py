@@ -24,7 +24,7 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
     """For each label how often the talk points to each person.
 
     Whoever is spoken to by name usually speaks next, or has just spoken when thanked (one vote each);
-    nobody speaks to himself (minus one vote). Who says the own name is that person (two votes).
+    nobody speaks of himself by name (minus one vote). Who says the own name is that person (two votes).
     """
     roster = Roster.of(people, ())
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
@@ -34,10 +34,11 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
             if (own := _introduced(roster, sentence)) is not None:
                 votes[turn.speaker][own] += INTRODUCED
                 continue
+            for mentioned, _ in roster.find(sentence):
+                votes[turn.speaker][mentioned] -= 1
             name = roster.addressee(sentence)
             if name is None:
                 continue
-            votes[turn.speaker][name] -= 1
             after = [t.speaker for t in turns[number + 1 : number + 3] if t.speaker != turn.speaker]
             before = [t.speaker for t in turns[max(0, number - 1) : number] if t.speaker != turn.speaker]
             if "thank" in sentence.lower() and before:
@@ -57,8 +58,8 @@ def _introduced(roster: Roster, sentence: str) -> str | None:
 def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str]:
     """Names of labelled voices where the talk leaves little doubt: one name a voice, one voice a name.
 
-    One vote is enough where nothing speaks against it; where a single voice and a single person are left over,
-    they belong together.
+    One vote is enough where nothing speaks against it; where a voice or a person that is left over has but one
+    partner that it may have, they belong together.
     """
     labels = [label for label in transcript.speakers if is_label(label)]
     if not labels or not people:
@@ -71,10 +72,24 @@ def sure_names(transcript: Transcript, people: tuple[str, ...]) -> dict[str, str
         rival = max(0.0, *voice, *name)
         if table[row, column] >= (SURE if rival else ALONE) and table[row, column] >= AHEAD * rival:
             made[labels[row]] = people[column]
-    left, unnamed = [p for p in people if p not in made.values()], [label for label in labels if label not in made]
-    if len(labels) == len(people) > 1 and len(left) == len(unnamed) == 1:
-        made[unnamed[0]] = left[0]
+    if len(labels) == len(people) > 1:
+        _eliminate(made, votes, labels, people)
     return made
+
+
+def _eliminate(
+    made: dict[str, str], votes: dict[str, Counter[str]], labels: list[str], people: tuple[str, ...]
+) -> None:
+    """Names the voices that only one person is left for, and gives the people whom only one voice may be."""
+    while True:
+        unnamed = [label for label in labels if label not in made]
+        left = [person for person in people if person not in made.values()]
+        may = [(label, person) for label in unnamed for person in left if votes[label][person] >= 0]
+        of_label, of_person = Counter(label for label, _ in may), Counter(person for _, person in may)
+        sure = next((pair for pair in may if 1 in (of_label[pair[0]], of_person[pair[1]])), None)
+        if sure is None:
+            return
+        made[sure[0]] = sure[1]
 
 
 def renamed(transcript: Transcript, names: dict[str, str]) -> Transcript:

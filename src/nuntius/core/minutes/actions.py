@@ -5,26 +5,40 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues
+from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.clearer import CLEAR_ENOUGH, made_clear, shortened, spoken_of
 from nuntius.core.minutes.due import due, in_sentence
-from nuntius.core.minutes.findings import Finding, is_bare, merged
+from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.taking import (
+    REACH,
+    answers_request,
+    dismissed,
+    dismissed_after,
+    reply_to,
+    takes_on,
+    welcomed,
+)
 
-REACH = 4  # turns within which a request is taken or dismissed
 SHORTEST_TASK = 2  # words
-CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 JOINING_REACH = 3  # turns within which somebody joins in a task
+LEAST_ORDERED = 3  # words of what somebody is told to do
 LEAST_SAID = 4  # words of a task that no rule found
+ORDERED = "told and taken by the next voice"  # why
+BRIEF = 8  # words of a sentence that moves the day of a task and says little else
 
-LEAST = 0.10  # likelihood below which what a rule found is no action
+CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
+LEAST = 0.08  # likelihood below which what a rule found is no action
+LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
 LEAST_UNTAKEN = 0.08  # the same where nobody took it on
-ENOUGH = 0.5  # likelihood from which a sentence is an action though no rule found it
+ENOUGH = 0.6  # likelihood from which a sentence is an action though no rule found it
 
 
 def find_actions(scene: Scene, likely: Likely) -> list[Line]:
@@ -36,19 +50,52 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     findings: list[Finding] = []
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
-        found = _request(scene, sentence, taken) or _order(scene, sentence, taken) or _untaken(scene, sentence, taken)
-        if found is None and sentence.turn not in taken:
-            found = _assignment(scene, sentence) or _commitment(scene, sentence)
+        found = _asked(scene, sentence, taken)
+        answers = sentence.turn in taken and not (findings and speaks_of_other(scene, sentence, findings[-1].evidence))
+        if found is None and not answers:
+            found = _assignment(scene, sentence) or _offered(scene, sentence) or _commitment(scene, sentence)
         if found is not None and _likelihood(scene, found, likely) < (LEAST if found.owner else LEAST_UNTAKEN):
             found = None
-        if found is None and likely[number] >= ENOUGH and sentence.turn not in taken:
+        if found is not None and found.why == ORDERED and likely[number] < LEAST_ORDER:
+            found = None
+        if found is None and likely[number] >= ENOUGH and not answers:
             found = _judged(scene, sentence)
+        if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
+            findings.append(replace(found, text=wording.until_own(found.text)))
+            found = _commitment(scene, sentence)
         changed = _deadline_set(scene, sentence, findings) or _joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
         elif found is not None:
             findings.append(found)
-    return [_line(scene, finding) for finding in merged(scene, findings) if _says_what(finding)]
+    told = [
+        (finding, _told(scene, finding, _likelihood(scene, finding, likely))) for finding in merged(scene, findings)
+    ]
+    return [_line(scene, clear) for _, clear in told if clear is not None]
+
+
+def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
+    """A finding that says what is to be done: `Do it` with what it refers to, where it is likely enough; else None."""
+    if _says_what(finding):
+        return finding
+    known = likelihood >= CLEARLY and not cues.TAKES_IT.match(finding.text)
+    about = spoken_of(scene, finding.sentence) if known else None
+    if about is None:
+        return None
+    text = f"{finding.text.rstrip('.')} [{shortened(wording.statement(about.text))}]."
+    return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
+
+
+def _asked(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """What is asked of somebody, of everybody, or of whoever will."""
+    if cues.BARE_REQUEST.match(sentence.text):
+        return None  # `Would you?` takes up what was offered
+    return (
+        _request(scene, sentence, taken)
+        or _asked_by_day(scene, sentence, taken)
+        or _order(scene, sentence, taken)
+        or _untaken(scene, sentence, taken)
+    )
 
 
 def _says_what(finding: Finding) -> bool:
@@ -66,7 +113,8 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
         return None
     last = findings[-1]
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
-    says = cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
+    moved = last.due is not None and len(sentence.text.split()) <= BRIEF and cues.DAY_MOVED.search(sentence.lower)
+    says = moved or cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
     if not says or (day := in_sentence(scene, sentence)) is None:
         return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
@@ -95,26 +143,25 @@ def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
 def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     """An action known by how it is said and received: what the words leave, and whoever they point to."""
     lower = sentence.lower
-    if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence) or cues.REFUSAL.search(lower):
+    if sentence.is_question or _unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
     text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
-    if len(text.split()) < LEAST_SAID or _empty(text.lower()):
+    if len(text.split()) < LEAST_SAID or _empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
         return None
     asked = scene.roster.addressee(sentence.text)
-    reply = _reply(scene, sentence.turn, asked)
-    if re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
-        owner: tuple[str, ...] = (sentence.speaker,)
-    elif reply is not None and cues.ASSENT.search(said := scene.text(reply)) and not cues.REFUSAL.search(said):
-        return _exchange(scene, sentence, reply, text, "said as one")
-    else:
-        owner = (asked,) if asked else ()
-    return Finding(sentence, text, owner, (passage(sentence),), due(scene, sentence), "said as one")
+    reply = reply_to(scene, sentence.turn, asked)
+    if not re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
+        agreed = (
+            reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
+        )
+        return _exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
+    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence), "said as one")
 
 
 def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
-    if sentence.is_question or _unreal(lower) or _dismissed(scene, sentence):
+    if sentence.is_question or _unreal(lower) or dismissed(scene, sentence):
         return None
     strong, weak = cues.INTENT.search(lower), cues.PROMISE.search(lower)
     if weak and not strong and not _is_bound(scene, sentence):
@@ -122,18 +169,40 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     match = strong or weak
     if match is None or _empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
-    day = due(scene, sentence)
+    if not strong and _asks_for_another_day(scene, sentence):
+        return None
+    day = due(scene, sentence, match.start())
     text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         return None
     evidence = _with_prompt(scene, sentence)
-    return Finding(sentence, _made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, "commitment")
+    owner: tuple[str, ...] = (sentence.speaker,)
+    if (other := _taken_along(scene, sentence)) is not None:
+        owner, evidence = (*owner, scene.speaker(other)), (*evidence, scene.whole(other))
+    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "commitment")
+
+
+def _taken_along(scene: Scene, sentence: Sentence) -> int | None:
+    """The turn in which another agrees to do it, too: `I can do that with Lotte.` `Yep.`"""
+    named = {name for name, at in scene.roster.find(sentence.text) if sentence.text[:at].endswith("with ")}
+    replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) in named]
+    return next((t for t in replies if takes_on(scene, t)), None)
+
+
+def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:
+    """`I'm in Hull on the eighteenth. Could it be the twenty-fourth?`: the first day is none on which it is done."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    return any(s.is_question and in_sentence(scene, s) is not None for s in later)
 
 
 def _is_bound(scene: Scene, sentence: Sentence) -> bool:
     """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
     asks_when = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
-    return in_sentence(scene, sentence) is not None or asks_when or _answers_request(scene, sentence)
+    if cues.IF.search(sentence.lower):
+        return False
+    day = in_sentence(scene, sentence)
+    dated = day is not None and not day.said.lower().endswith("minutes")  # `in five minutes` is how long it takes
+    return dated or asks_when or answers_request(scene, sentence)
 
 
 def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -143,37 +212,82 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
     for name, at in scene.roster.find(sentence.text):
         if name == scene.speaker(sentence.turn):
             continue
-        match = re.match(
-            r"\w+(?:'ll| will| gets to| is going to|'s going to| to| has to| takes)\s+(?=\w)", sentence.text[at:]
-        )
+        match = cues.ASSIGNED.match(sentence.text[at:]) or _does(scene, sentence, name, at)
         if match and not _empty(sentence.lower[at + match.end() :]):
-            text = wording.clean(sentence.text[at + match.end() :])
+            text = wording.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
             if len(text.split()) >= SHORTEST_TASK:
                 return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None
+
+
+def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str] | None:
+    """`Jutta puts it on the board`, where she agrees or a day is named."""
+    verb = next(
+        (t for i, t in enumerate(sentence.tokens) if i and t.tag == "VBZ" and sentence.tokens[i - 1].start == at), None
+    )
+    if verb is None or verb.lemma in cues.EMPTY_VERBS or verb.lemma in ("be", "have", "do"):
+        return None
+    replies = [t for t in scene.following(sentence.turn, 2) if scene.speaker(t) == name]
+    if not any(takes_on(scene, t) for t in replies[:1]) and in_sentence(scene, sentence) is None:
+        return None
+    return re.match(r"\w+\s+(?=\w)", sentence.text[at:])
 
 
 def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Could you try again?` that the one who was asked takes on within a few turns."""
     lower = sentence.lower
     match = cues.REQUEST.search(lower)
-    if match is None or _unreal(lower) or cues.RHETORICAL.search(lower):
+    if match is None or _unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
         return own
-    reply = _reply(scene, sentence.turn, asked)
-    if reply is None or (cues.REFUSAL.search(scene.text(reply)) and not cues.INTENT.search(scene.text(reply).lower())):
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or not takes_on(scene, reply) or dismissed_after(scene, sentence.turn):
         return None
-    if not (cues.ASSENT.search(scene.text(reply)) or cues.INTENT.search(scene.text(reply).lower())):
-        return None
-    if _dismissed_after(scene, sentence.turn):
-        return None
-    text = wording.task(sentence, requested=True) or wording.order(sentence.text[match.start() :])
+    tagged = not re.search(r"\w", sentence.text[match.end() :])  # `Ask them, would you?`
+    told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
+    text = wording.task(sentence, requested=True) or wording.order(told)
     if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
         return None
     taken.add(reply)
-    return _exchange(scene, sentence, reply, _made_clear(scene, sentence, text), "request")
+    return _exchange(scene, sentence, reply, made_clear(scene, sentence, text), "request")
+
+
+def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Priya, a first draft by the twentieth?`: a thing and its day put to somebody, without a verb."""
+    asked = scene.roster.addressee(sentence.text)
+    if asked is None or not sentence.is_question or (day := in_sentence(scene, sentence)) is None:
+        return None
+    if any(t.pos in ("VERB", "AUX") for t in sentence.tokens) or not cues.DEADLINE.search(sentence.lower):
+        return None
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or cues.REFUSAL.search(scene.text(reply)):
+        return None
+    taken.add(reply)
+    text = wording.order(sentence.text).replace("?", "")
+    return Finding(sentence, text, (asked,), (passage(sentence), scene.whole(reply)), day, "asked for by a day")
+
+
+def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`I could ask the shop`, `Shall I have a word?`, taken up by another voice."""
+    if (
+        cues.OFFER.search(sentence.lower) is None
+        or cues.CONDITIONAL.search(sentence.lower)
+        or dismissed(scene, sentence)
+    ):
+        return None
+    if (taker := welcomed(scene, sentence)) is None:
+        return None
+    text = wording.offer(sentence)
+    if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
+        return None
+    asked = [s for s in scene.by_turn[taker] if in_sentence(scene, s) is not None]
+    replies = [t for t in scene.following(taker, 1) if scene.speaker(t) == sentence.speaker]
+    told = [s for t in replies for s in scene.by_turn[t] if not s.is_question]
+    day = due(scene, sentence) or next((d for s in [*asked, *told] if (d := in_sentence(scene, s))), None)
+    evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
+    return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, "offer taken up")
 
 
 def _exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
@@ -197,44 +311,42 @@ def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Find
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    if sentence.is_question or _unreal(lower) or not is_imperative(sentence):
+    if sentence.is_question or _unreal(lower) or not is_imperative(sentence) or cues.LETTING.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
-    reply = _reply(scene, sentence.turn, asked)
-    dated = in_sentence(scene, sentence) is not None
-    if reply is None or not (asked or dated or "please" in lower or " me " in lower):
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or reply - sentence.turn > 2 or not takes_on(scene, reply):
         return None
-    said = scene.text(reply)
-    if not cues.ASSENT.search(said) or cues.REFUSAL.search(said) or reply - sentence.turn > 2:
+    taking = cues.TAKING.search(scene.text(reply).lower()) or said_dates(scene.text(reply), scene.facts.day)
+    if not (taking or _is_pressed(scene, sentence, asked)):
         return None
-    text = wording.order(sentence.text)
-    if len(text.split()) < LEAST_SAID or _empty(text.lower()):
+    text = made_clear(scene, sentence, wording.order(sentence.text))
+    if len(text.split()) < LEAST_ORDERED or _empty(text.lower()):
         return None
     taken.add(reply)
-    return _exchange(scene, sentence, reply, text, "told and taken")
+    return _exchange(scene, sentence, reply, text, "told and taken" if asked else ORDERED)
 
 
-def _reply(scene: Scene, turn: int, asked: str | None) -> int | None:
-    """The turn that answers: by the one who was asked, else the next one by another voice."""
-    speaker = scene.speaker(turn)
-    others = [t for t in scene.following(turn, REACH) if scene.speaker(t) != speaker]
-    if asked is not None and not is_label(scene.speaker(turn)):
-        named = [t for t in others if scene.speaker(t) == asked]
-        if named or any(scene.speaker(t) == asked for t in range(len(scene.transcript.turns))):
-            return named[0] if named else None
-    return others[0] if others else None
+def _is_pressed(scene: Scene, sentence: Sentence, asked: str | None) -> bool:
+    """Whether an order names somebody, a day, or asks politely, in its sentence or the next ones of its turn."""
+    turn = scene.by_turn[sentence.turn]
+    named = [s for s in turn if s.first >= sentence.first]
+    dated = any(in_sentence(scene, s) is not None for s in named)
+    return asked is not None or dated or any("please" in s.lower or " me " in s.lower for s in named)
 
 
 def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Somebody's got to ring them`: taken by whoever says so next, else nobody's."""
     lower = sentence.lower
     match = cues.UNTAKEN.search(lower)
-    if match is None or _unreal(lower) or cues.PAST.search(lower):
+    if match is None or _unreal(lower) or cues.PAST.search(lower) or cues.WISHED_BY_OTHERS.search(lower):
         return None
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
     text = wording.task(sentence, requested=True) or wording.statement(sentence.text)
-    if len(text.split()) < SHORTEST_TASK or _empty(text.lower()):
+    if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence)) is not None:
+        text = wording.statement(about.text)
+    if len(text.split()) < SHORTEST_TASK or _empty(text.lower()) or _is_settled(scene, sentence):
         return None
     for turn in scene.following(sentence.turn, REACH):
         said = scene.text(turn)
@@ -244,16 +356,23 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
             and not cues.REFUSAL.search(said)
             and not scene.by_turn[turn][0].is_question
         )
-        if offered and scene.speaker(turn) != scene.speaker(sentence.turn) and _takes(scene, sentence, turn):
+        other = scene.speaker(turn) != scene.speaker(sentence.turn)
+        if (offered and other and _takes(scene, sentence, turn)) or cues.TAKING_SELF.search(said.lower()):
             taken.add(turn)
             return _exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):
         return None
-    if _dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
+    if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
         return None
     return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _is_settled(scene: Scene, sentence: Sentence) -> bool:
+    """Whether a question who does something is answered at once by what somebody always does: `I do that.`"""
+    replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    return sentence.is_question and any(cues.DOES_ANYWAY.search(scene.text(t)) for t in replies)
 
 
 def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:
@@ -262,7 +381,8 @@ def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:
         return True
     offers = [s for s in scene.by_turn[turn] if cues.TAKING.search(s.lower)]
     own = frozenset().union(*(scene.content[s.turn, s.first] for s in offers))
-    refers = any(re.search(r"\b(?:it|them|that|those|her|him)\b", s.lower) for s in offers)
+    of_person = "|her|him" if re.search(r"\b(?:her|him)\b", sentence.lower) else ""
+    refers = any(re.search(rf"\b(?:it|them|that|those{of_person})\b", s.lower) for s in offers)
     return len(own) <= 1 or refers or bool(own & scene.content[sentence.turn, sentence.first])
 
 
@@ -273,42 +393,17 @@ def _unreal(lower: str) -> bool:
 def _empty(rest: str) -> bool:
     """Whether the verb after a cue says nothing that can be done."""
     words = re.findall(r"[a-z']+", rest)
-    while words and words[0] in ("just", "then", "probably", "also", "all", "now", "definitely", "to", "be"):
+    while words and (words[0] in ("just", "then", "also", "all", "now", "to", "be") or words[0].endswith("ly")):
         if words[0] == "be":
             return not (len(words) > 1 and words[1] in ("on", "back", "in"))
         words.pop(0)
     if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
-        return not re.search(r"\b(?:out|ready|done|sent|finished|in|up|off|with you|by|\w{3,}ed)\b", rest)
-    return not words or words[0] in cues.EMPTY_VERBS
+        return not re.search(r"\b(?:out|ready|done|sent|finished|in|up|off|round|a word|with you|by|\w{3,}ed)\b", rest)
+    return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))
 
 
 def _negated(lower: str, at: int) -> bool:
     return bool(re.match(r"\s*(?:not|never|n't)\b", lower[at:])) or lower[max(0, at - 1) :].startswith("n't")
-
-
-def _dismissed(scene: Scene, sentence: Sentence) -> bool:
-    """Withdrawn by the speaker's next words or waved away by the next voice."""
-    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
-    if any(re.search(r"\b(?:no,? forget|scrap that|actually,? no|never mind)\b", s.lower) for s in later[:2]):
-        return True
-    following = list(scene.following(sentence.turn, 1))
-    return bool(following) and bool(
-        cues.DISMISSED.search(scene.text(following[0])) and cues.REFUSAL.search(scene.text(following[0]))
-    )
-
-
-def _dismissed_after(scene: Scene, turn: int) -> bool:
-    return any(cues.DISMISSED.search(scene.text(t)) for t in scene.following(turn, 3))
-
-
-def _answers_request(scene: Scene, sentence: Sentence) -> bool:
-    """Whether the turn before, by another voice, asks for something to be done."""
-    for turn in scene.preceding(sentence.turn, 2):
-        if scene.speaker(turn) == scene.speaker(sentence.turn):
-            continue
-        said = scene.text(turn).lower()
-        return bool(cues.REQUEST.search(said) or cues.UNTAKEN.search(said) or re.search(r"\bcan you\b", said))
-    return False
 
 
 def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
@@ -325,36 +420,6 @@ def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
     ):
         return (passage(scene.by_turn[before][-1]), own)
     return (own,)
-
-
-def _made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
-    """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing."""
-    match = re.search(r"\b(it|them)\b", text, re.I)
-    if match is None or len(text.split()) > CLEAR_ENOUGH:
-        return text
-    thing = _antecedent(scene, sentence, plural=match.group().lower() == "them")
-    return f"{text[: match.end()]} [{thing}]{text[match.end() :]}" if thing else text
-
-
-def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
-    """The one thing that the sentence before is about: its object, or what a passive speaks of; "" where unsure."""
-    number = scene.index[sentence.turn, sentence.first] - 1
-    if number < 0 or scene.sentences[number].turn < sentence.turn - 1:
-        return ""
-    before = scene.sentences[number]
-    things = [t for t in before.tokens if t.pos == "NOUN" and t.dep in ("dobj", "nsubjpass") and len(t.text) > 3]
-    things = [t for t in things if (t.tag == "NNS") == plural]
-    return _phrase(before, things[0].text, things[0].start) if len(things) == 1 else ""
-
-
-def _phrase(sentence: Sentence, noun: str, start: int) -> str:
-    """A noun with the article and adjectives right before it."""
-    index = next(i for i, token in enumerate(sentence.tokens) if token.start == start)
-    first = index
-    while first > 0 and sentence.tokens[first - 1].pos in ("ADJ", "NOUN", "PROPN", "NUM"):
-        first -= 1
-    words = [token.text for token in sentence.tokens[first : index + 1]]
-    return "the " + " ".join(words)
 
 
 def _line(scene: Scene, finding: Finding) -> Line:

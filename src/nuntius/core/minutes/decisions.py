@@ -11,13 +11,14 @@ from nuntius.core.minutes import wording
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
-TELLING_LESS = 0.2  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
+TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -25,6 +26,7 @@ REVERSAL = re.compile(
     re.I,
 )
 TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal and the call for agreement in one
+TO_ONE = re.compile(r"\b(?:me|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
     r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"\blast (?:year|week|time|month)\b",
@@ -74,7 +76,7 @@ def _add(rulings: list[Ruling], ruling: Ruling) -> None:
 
 
 def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
-    return _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence)
+    return _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence) or _formed(scene, sentence)
 
 
 def _judged(scene: Scene, sentence: Sentence) -> Ruling:
@@ -117,6 +119,18 @@ def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
     if not support and not summed:
         return None
     return Ruling(sentence, _evidence(scene, sentence, support), _state(lower), "decided")
+
+
+def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """What its form makes a ruling: `Nobody goes up before eleven`, `No drone.`, `Then we argue.`, `Hire the boots.`"""
+    lower = sentence.lower
+    if sentence.is_question or _is_none(lower) or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens):
+        return None
+    to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None and not TO_ONE.search(lower)
+    ruled = to_nobody and any(t.lemma in cues.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
+    if not (ruled or cues.NORM.search(lower) or cues.NO_THING.search(lower) or cues.THEN_FIRST.search(lower)):
+        return None
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), "ruled")
 
 
 def _is_none(lower: str) -> bool:

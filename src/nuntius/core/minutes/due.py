@@ -22,12 +22,15 @@ CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
 
 
-def due(scene: Scene, sentence: Sentence) -> SaidDate | None:
-    """The day by which the task of a sentence is due, with the words that name it; never an event's day."""
+def due(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | None:
+    """The day by which the task of a sentence is due, with the words that name it; never an event's day.
+
+    `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead.
+    """
     if cues.NEXT_MEETING.search(sentence.text) and (again := next_meeting(scene)) is not None:
         return again
-    if (found := in_sentence(scene, sentence)) is not None:
-        return found
+    if (found := in_sentence(scene, sentence, start)) is not None:
+        return _exactly(scene, sentence, found)
     if cues.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
         return before
     for other in _behind(scene, sentence):
@@ -36,9 +39,23 @@ def due(scene: Scene, sentence: Sentence) -> SaidDate | None:
     return None
 
 
-def in_sentence(scene: Scene, sentence: Sentence) -> SaidDate | None:
-    """The day that a sentence names: one behind `by`, `before`, `on` first, never an event's."""
+def _exactly(scene: Scene, sentence: Sentence, found: SaidDate) -> SaidDate:
+    """The day as the next words give it: `so the Monday after. The twenty-eighth.`"""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last][:1]
+    if later and len(later[0].text.split()) <= BARE_DAY and not later[0].is_question:
+        return in_sentence(scene, later[0]) or found
+    return found
+
+
+def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | None:
+    """The day that a sentence names: one behind `by`, `before`, `on` first, never an event's.
+
+    Days behind `start`, and before the next clause, go before others.
+    """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
+    found = [item for item in found if item.start >= start] or found
+    if found and (clause := cues.NEXT_CLAUSE.search(sentence.text, found[0].end)):
+        found = [item for item in found if item.start < clause.start()]
     pressing = [
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
@@ -68,6 +85,8 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         if other.first > sentence.first:
             if cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower):
                 break  # another task begins
+            if cues.AWAY.search(other.lower):
+                continue
             if not other.is_question or len(other.text.split()) <= BARE:
                 yield other
     asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))

@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass, replace
 
+from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import SaidDate
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import Passage
@@ -10,7 +11,9 @@ from nuntius.core.minutes.scene import Scene
 
 MERGE_REACH = 9  # turns within which two findings may be one action
 ALIKE = 0.45  # cosine above which two findings of one owner are one action
-REACH = 4  # turns behind a task within which `I'll do it` refers to it
+REFERRING = frozenset({"it", "that", "them", "those", "him", "her", "they"})
+DEPENDENT = ("dobj", "pobj", "dative", "nsubj", "nsubjpass")
+REFERS_BACK = 2  # turns behind a task within which `I'll do it` refers to it
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,16 +41,43 @@ def merged(scene: Scene, findings: list[Finding]) -> list[Finding]:
 
 
 def _same(scene: Scene, a: Finding, b: Finding) -> bool:
-    if is_bare(b.text) and b.sentence.turn - a.evidence[-1].turn <= REACH and (not a.owner or a.owner == b.owner):
+    if _refers(b) and b.sentence.turn - a.evidence[-1].turn <= REFERS_BACK and (not a.owner or a.owner == b.owner):
         return True
     if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
         return False
-    if {p.turn for p in a.evidence} & {p.turn for p in b.evidence} and (a.owner == b.owner or not a.owner):
-        return True
+    shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
+    if shared and (a.owner == b.owner or not a.owner):
+        own = b.sentence.turn != a.sentence.turn and speaks_of_other(scene, b.sentence, a.evidence)
+        return not own or scene.alike(a.sentence, b.sentence) > ALIKE
     if a.owner != b.owner and a.owner and b.owner:
         return False
     near = b.sentence.turn - a.evidence[-1].turn <= 2
     return scene.alike(a.sentence, b.sentence) > (ALIKE if near else ALIKE + 0.15)
+
+
+def speaks_of_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
+    """Whether a sentence names things, none of which stand in the passages beside it, and refers to nothing by `it`."""
+    if any(t.pos == "PRON" and t.text.lower() in REFERRING and t.dep in DEPENDENT for t in sentence.tokens):
+        return False
+    own = _things(sentence)
+    return bool(own) and not own & {t for s in scene.inside(evidence) if s != sentence for t in _things(s)}
+
+
+def _things(sentence: Sentence) -> set[str]:
+    """Nouns of a sentence but those that tell a time."""
+    return {
+        t.lemma.lower() for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and not cues.TIME_NOUN.fullmatch(t.lemma)
+    }
+
+
+def _refers(finding: Finding) -> bool:
+    """Whether a finding says nothing but a day without what it refers to: `You'll have it by Friday.`"""
+    if cues.TOO.search(finding.sentence.lower):
+        return False
+    clause = re.split(r",|\b(?:before|when|once|as soon as|after|with)\b", finding.text)[0].strip()
+    day = finding.due.said if finding.due else ""
+    undated = re.sub(rf"\s*(?:\b(?:on|by|before|until) )?{re.escape(day)}\W*$", "", clause)
+    return is_bare(finding.text) or is_bare(undated)
 
 
 def is_bare(text: str) -> bool:

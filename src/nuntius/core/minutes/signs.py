@@ -98,8 +98,14 @@ def is_imperative(sentence: Sentence) -> bool:
     skipped = ("PUNCT", "INTJ", "PROPN", "CCONJ", "ADV", "SPACE")
     before = [t for t in sentence.tokens[:root] if t.pos not in skipped]
     governed = {t.dep for i, t in enumerate(sentence.tokens) if t.head == root and i not in called}
-    bare = ("VB", "VBP") if called else ("VB",)
-    return sentence.tokens[root].tag in bare and not before and not governed & {"nsubj", "nsubjpass", "aux", "expl"}
+    bare = ("VB", "VBP", "VBD") if called else ("VB",)  # `put` and `cut` are taken for the past behind a name
+    verb = sentence.tokens[root]
+    return (
+        verb.tag in bare
+        and verb.lemma == verb.text.lower()
+        and not before
+        and not governed & {"nsubj", "nsubjpass", "aux", "expl"}
+    )
 
 
 def signs(scene: Scene) -> NDArray[np.float32]:

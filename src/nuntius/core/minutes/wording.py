@@ -27,7 +27,11 @@ _REQUEST_HEAD = re.compile(
 )
 _UNTAKEN_HEAD = re.compile(
     r"\b(?:some ?(?:body|one)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
-    r"(?: got| going| like| have| want)?(?: to)?\s+",
+    r"(?: got| going| like| have| wants?)?(?: to)?\s+",
+    re.I,
+)
+_OFFER_HEAD = re.compile(
+    r"\b(?:i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
     re.I,
 )
 _PROPOSED = re.compile(
@@ -96,15 +100,28 @@ def task(sentence: Sentence, requested: bool) -> str:
     for head in heads:
         match = head.search(text)
         if match and (rest := _trimmed(text[match.end() :])):
-            return _framed(_bare(sentence, rest))
+            return _framed(in_infinitive(sentence, rest))
     return ""
 
 
-def _bare(sentence: Sentence, task: str) -> str:
+def offer(sentence: Sentence) -> str:
+    """What somebody offers to do: `Shall I have a word?` gives `Have a word.`; "" where no verb follows."""
+    text = clean(sentence.text).rstrip(".?!")
+    match = _OFFER_HEAD.search(text)
+    rest = _trimmed(text[match.end() :]) if match else ""
+    return _framed(in_infinitive(sentence, rest)) if rest else ""
+
+
+def in_infinitive(sentence: Sentence, task: str) -> str:
     """A task that begins with a verb in the third person, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
     first, _, rest = task.partition(" ")
     verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
     return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
+
+
+def until_own(text: str) -> str:
+    """What another is to do, without the speaker's own part: `Raise it today and I'll sign it.` gives `Raise it today.`"""
+    return _framed(cues.AND_I.split(text)[0].strip(" ,.;"))
 
 
 def order(text: str) -> str:

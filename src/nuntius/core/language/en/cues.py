@@ -23,6 +23,7 @@ ASSENT = cue(
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"\bi can live with (?:that|it)\b",
 )
+LATE_ASSENT = cue(r"\b(?:yes|yep|sure|okay|fine|all right|of course|will do|go on)\W*$")  # at the end of a brief turn
 REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
@@ -33,8 +34,8 @@ DISMISSED = cue(
 )
 CONDITIONAL = cue(
     r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
-    r"\b(?:suppose|supposing|imagine|unless)\b",
-    r"\b(?:would|'d) have\b",
+    r"\b(?:supposing|imagine|unless|whoever|whenever)\b|(?<!i )\bsuppose\b",
+    r"\b(?:would|'d) have (?!an?\b|the\b|it\b|them\b|him\b|her\b|that\b|to\b|your\b|my\b|our\b)",
     r"\bfailing that\b",
     r"\bwish\b",
     r"\bi(?:'d| would|) (?:never|rather|sooner)\b",
@@ -45,18 +46,20 @@ PAST = cue(
 )
 INTENT = cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
+    r"\bwe(?:'ll| will) (?:send|mail|e-?mail|ring|call|write to|get back to|forward|let) (?:you|them|him|her|everyone|everybody)\b",
     r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
     r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi (?:can|could)\b",
     r"\bi(?:'ve| have) (?:got )?to\b",
-    r"\bi(?:'d better| need to| want to| should| must| ought to)\b",
+    r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
-    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will|'d) (?:all )?(?:have|get)\b",
     r"\b(?:it|that|they|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bgoes (?:in|out|off|up)\b",
-    r"\bi'd \w+ (?:her|it|them|him)\b",
+    r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
+    r"\bi'd \w+ (?:her|it|them|him|you|that)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
 JOINING_IN = cue(  # a part in what another has taken on
@@ -69,8 +72,8 @@ JOINING_IN = cue(  # a part in what another has taken on
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
 )
-HAD_BY = cue(r"\b(?:you|they)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
-BEFORE_THAT = cue(r"\b(?:before|by) (?:then|that|it does)\b")
+HAD_BY = cue(r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
+BEFORE_THAT = cue(r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b")
 GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -112,6 +115,12 @@ EMPTY_VERBS = frozenset(
         "resign",
     ]
 )
+FILLED = cue(  # verbs that are empty by themselves and are not with what follows
+    r"find (?:an?|the|some\w*|another|out|one|two|three|more|who|whoever|me|you|us)\b|"
+    r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|come (?:along|with|over|round|in|and|by)\b|"
+    r"hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
+)
+WISHED_BY_OTHERS = cue(r"\b(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for) some ?(?:body|one)\b")
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
     r"\bwould you mind\b",
@@ -120,17 +129,49 @@ REQUEST = cue(
     r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
     r"\bi(?:'d| would) like you to\b",
     r"\bi need you to\b",
+    r"\byou(?:'ll| will|'d) (?!have\b|be\b|get\b|see\b|find\b|know\b|need\b|want\b|like\b)\w+ .*\?\W*$",
     r"\b(?:tell|ask|send|remind|ring|call|email|bring|give|get|put|write|check|book|make sure) .{2,40} (?:from|for) me\b",
     r"\b(?:how about|what about) you \w+ing\b",
 )
 UNTAKEN = cue(
-    r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| to| please)\b",
+    r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| please)\b",
+    r"\b(?:need|want|find|needs|wants) some ?(?:body|one)(?: else)? to\b",
     r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
-    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
+    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'ll| will)\b",
     r"\bwho'd like to\b",
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
+)
+DAY_MOVED = cue(
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b"
+)
+BARE_REQUEST = cue(
+    r"^\W*(?:oh,? |yes,? |well,? )?(?:(?:would|could|will|can) you(?:,? please)?|(?:yes,? )?please(?: do)?)\W*$"
+)
+PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
+AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+LETTING = cue(r"\blet(?:'s| us| me)\b")
+TAKES_IT = cue(r"^(?:take|have|try|like) (?:it|them|that|those)\W*$")
+OFFER = cue(
+    r"\bi (?:can|could|might be able to)\b",
+    r"\bi(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b",
+    r"\b(?:shall|should) i\b(?! (?:say|start|go on|carry on|begin|read))",
+    r"\b(?:do you |d'you )?want me to\b",
+    r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
+)
+WELCOME = cue(
+    r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you\W*\?",
+    r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
+    r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
+    r"\bwould you (?:mind|do that)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
+    r"\b(?:when|how soon) (?:could|can|would) (?:i|we|you|they)\b",
+)
+TAKING_SELF = cue(
+    r"\b(?:give it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|i'll (?:have to )?do (?:it|that) myself)\b"
+)
+ASSIGNED = re.compile(
+    r"\w+(?:'ll| will| gets to| is going to|'s going to| to| has to| takes|, you(?:'ll| will)?)\s+(?=\w)"
 )
 TAKING = cue(
     r"\b(?:i'll|i will|i can|i could)\b",
@@ -157,6 +198,23 @@ DECIDED = cue(
     r"\bi(?:'ll| will) (?:minute|record) (?:that|it)\b",
     r"\bsame time\b.*\bnext\b",
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
+)
+NORM = cue(  # what holds for everybody
+    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:nobody|no one|no more|every \w+(?:'s| is| gets| goes)|"
+    r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|\bfrom now on\b|"
+    r"\bwe(?:'re not| are not| won't| will not| shan't)\b"
+)
+NO_THING = cue(
+    r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
+    r"no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b)\w+(?: \w+){0,3}\W*$"
+)
+THEN_FIRST = cue(
+    r"^\W*(?:(?:so|and|right|okay|yes|no|good|well|fine|all right)\W+)*then (?:i think )?"
+    r"(?:we(?! (?:can|could|might|would|'d|have|are|were|had|need)\b)(?!'ve|'d)|it's|it is|that's what|\w+ (?:from|on|at|for|it is)\b)"
+)
+RULING_VERBS = frozenset(
+    "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "
+    "cut raise build run hold change pick choose skip lower limit refund pay charge print plant paint".split()
 )
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
@@ -222,8 +280,8 @@ DEADLINE = cue(
 PROCEDURE = cue(  # what moves the meeting itself on
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
-    r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list|make a note|note that|take (?:that|this) (?:one )?offline|"
-    r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing))\b",
+    r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
+    r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )
 ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
 CAME_BACK = cue(
@@ -246,6 +304,23 @@ NEXT_MEETING = re.compile(
 MEETING_AGAIN = re.compile(
     r"\b(?:next (?:meeting|call|session|one)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
     re.I,
+)
+AWAY = cue(
+    r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b"
+)
+NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b", re.I)
+LEFT_OPEN = cue(
+    r"\bsome ?(?:body|one) (?:will have to|has to|should|must|ought to)(?:,? (?:won't|don't|shouldn't|mustn't) (?:they|he|she))?\W*$"
+)
+TOO = cue(r"\b(?:too|also|as well)\b")
+IF = cue(r"\bif\b")
+TIME_NOUN = re.compile(
+    r"(?:mon|tues|wednes|thurs|fri|satur|sun|to|birth)?day|week|weekend|month|year|morning|afternoon|evening|night|tonight|tomorrow|"
+    r"yes|no|yeah|minute|hour|moment|second|time|noon|lunch|lunchtime|end|rest|thing|bit|lot|way|fortnight",
+    re.I,
+)
+DOES_ANYWAY = cue(
+    r"^\W*(?:well,? |oh,? )?(?:i|we|he|she|they) (?:always |usually |normally )?(?:do|does|did)\b(?! (?:not|n't))"
 )
 ENUMERATES = re.compile(r"\b(?:first|second|third|next|last|final|item|one more|another|two more)\b", re.I)
 ANNOUNCES = re.compile(
@@ -270,5 +345,5 @@ PERFECT = cue(
     r"\b(?:i|we|he|she|they|you|it|two|three|four|five|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
 )
 TELLING = cue(
-    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|it's (?:£|€|\$)?[\d,.]+)\b",
+    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half)\b)\b",
 )

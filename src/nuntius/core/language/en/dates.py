@@ -151,7 +151,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?P<number>\d{{1,2}})\s+(?:of\s+)?{_MONTH}", _numbered),
     _rule(rf"{_MONTH}\s+(?P<number>\d{{1,2}})(?!\d|:)", _numbered),
     _rule(rf"(?:a\s+week\s+on\s+{_DAY}|{_DAY.replace('day>', 'day2>')}\s+week)", lambda m, t: _week_on(m, t)),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)", _week(4, 0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)|this\s+week", _week(4, 0)),
     _rule(r"end\s+of\s+next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"(?:middle\s+of\s+next\s+week|mid(?:dle)?[\s-]next[\s-]week)", _week(2, 1)),
     _rule(r"(?:start|beginning)\s+of\s+next\s+week", _week(0, 1)),
@@ -163,7 +163,9 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?:this\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
-    _rule(rf"tomorrow{_PART}|tomorrow mourning", _after(1)),
+    _rule(rf"(?:first\s+thing\s+)?tomorrow{_PART}|tomorrow mourning|(?<!\bat \w{{3}} )(?<!\w{{3}}day )in\s+the\s+morning", _after(1)),
+    _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
+    _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
         r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|over\s+lunch|at\s+lunch(?:time)?|"

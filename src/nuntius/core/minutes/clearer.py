@@ -1,0 +1,62 @@
+"""What `it` and `them` in a task stand for, put beside them in square brackets."""
+
+import re
+
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.scene import Scene
+
+CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
+LEAST_TELLING = 4  # words of a sentence that tells what `it` is
+TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
+BACK = 2  # turns before a task in which such a sentence is looked for
+MOST_SHOWN = 14  # words of it that are shown
+
+
+def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
+    """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing."""
+    match = re.search(r"\b(it|them)\b", text, re.I)
+    if match is None or len(text.split()) > CLEAR_ENOUGH:
+        return text
+    thing = _antecedent(scene, sentence, plural=match.group().lower() == "them")
+    return f"{text[: match.end()]} [{thing}]{text[match.end() :]}" if thing else text
+
+
+def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
+    """The one thing that the sentence before is about: its object, or what a passive speaks of; "" where unsure."""
+    number = scene.index[sentence.turn, sentence.first] - 1
+    if number < 0 or scene.sentences[number].turn < sentence.turn - 1:
+        return ""
+    before = scene.sentences[number]
+    things = [t for t in before.tokens if t.pos == "NOUN" and t.dep in ("dobj", "nsubjpass") and len(t.text) > 3]
+    things = [t for t in things if (t.tag == "NNS") == plural]
+    return _phrase(before, things[0].text, things[0].start) if len(things) == 1 else ""
+
+
+def _phrase(sentence: Sentence, noun: str, start: int) -> str:
+    """A noun with the article and adjectives right before it."""
+    index = next(i for i, token in enumerate(sentence.tokens) if token.start == start)
+    first = index
+    while first > 0 and sentence.tokens[first - 1].pos in ("ADJ", "NOUN", "PROPN", "NUM"):
+        first -= 1
+    words = [token.text for token in sentence.tokens[first : index + 1]]
+    return "the " + " ".join(words)
+
+
+def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The nearest sentence up to this one that says what is spoken of: what a bare `I'll do it` refers to."""
+    if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
+        return sentence
+    number = scene.index[sentence.turn, sentence.first]
+    for before in reversed(scene.sentences[:number]):
+        if before.turn < sentence.turn - BACK:
+            return None
+        named = any(t.pos in ("NOUN", "PROPN") for t in before.tokens)
+        if named and len(before.text.split()) >= LEAST_TELLING and not scene.backchannel[before.turn]:
+            return before
+    return None
+
+
+def shortened(text: str) -> str:
+    """A sentence without its end mark, cut behind some words."""
+    words = text.rstrip(".?!").split()
+    return " ".join(words[:MOST_SHOWN]) + ("…" if len(words) > MOST_SHOWN else "")

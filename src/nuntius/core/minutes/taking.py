@@ -1,0 +1,71 @@
+"""How what one voice names is received by the others: taken on, welcomed, refused, waved away."""
+
+import re
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.names import is_label
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.scene import Scene
+
+REACH = 4  # turns within which a request is taken or dismissed
+BRIEF = 6  # words of a turn that takes something on by naming a day: `First thing tomorrow.`
+WELCOME_REACH = 2  # turns within which an offer is welcomed
+
+
+def takes_on(scene: Scene, turn: int) -> bool:
+    """Whether a turn takes on what was asked: assent, an intention, or a day and little else."""
+    said = scene.text(turn)
+    intent = bool(cues.INTENT.search(said.lower()))
+    if cues.REFUSAL.search(said) and not intent:
+        return False
+    brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question
+    agrees = cues.ASSENT.search(said) or (brief and cues.LATE_ASSENT.search(said))
+    return bool(agrees) or intent or (brief and bool(said_dates(said, scene.facts.day)))
+
+
+def welcomed(scene: Scene, sentence: Sentence) -> int | None:
+    """The turn by another voice that takes up an offer: `Would you?`, `Please do`, `That'd help a great deal`."""
+    for turn in scene.following(sentence.turn, WELCOME_REACH):
+        if scene.speaker(turn) == scene.speaker(sentence.turn) or scene.backchannel[turn]:
+            continue
+        said = scene.text(turn)
+        refused = cues.REFUSAL.search(said) or cues.DISMISSED.search(said)
+        return turn if cues.WELCOME.search(said) and not refused else None
+    return None
+
+
+def reply_to(scene: Scene, turn: int, asked: str | None) -> int | None:
+    """The turn that answers: by the one who was asked, else the next one by another voice."""
+    speaker = scene.speaker(turn)
+    others = [t for t in scene.following(turn, REACH) if scene.speaker(t) != speaker]
+    if asked is not None and not is_label(scene.speaker(turn)):
+        named = [t for t in others if scene.speaker(t) == asked]
+        if named or any(scene.speaker(t) == asked for t in range(len(scene.transcript.turns))):
+            return named[0] if named else None
+    return others[0] if others else None
+
+
+def dismissed(scene: Scene, sentence: Sentence) -> bool:
+    """Withdrawn by the speaker's next words or waved away by the next voice."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    if any(re.search(r"\b(?:no,? forget|scrap that|actually,? no|never mind)\b", s.lower) for s in later[:2]):
+        return True
+    following = list(scene.following(sentence.turn, 1))
+    return bool(following) and bool(
+        cues.DISMISSED.search(scene.text(following[0])) and cues.REFUSAL.search(scene.text(following[0]))
+    )
+
+
+def dismissed_after(scene: Scene, turn: int) -> bool:
+    return any(cues.DISMISSED.search(scene.text(t)) for t in scene.following(turn, 3))
+
+
+def answers_request(scene: Scene, sentence: Sentence) -> bool:
+    """Whether the turn before, by another voice, asks for something to be done."""
+    for turn in scene.preceding(sentence.turn, 2):
+        if scene.speaker(turn) == scene.speaker(sentence.turn):
+            continue
+        said = scene.text(turn).lower()
+        return bool(cues.REQUEST.search(said) or cues.UNTAKEN.search(said) or re.search(r"\bcan you\b", said))
+    return False
