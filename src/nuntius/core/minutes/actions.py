@@ -5,12 +5,12 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import CLEAR_ENOUGH, made_clear, shortened, spoken_of
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.due import due, in_sentence, next_meeting
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
@@ -29,7 +29,7 @@ from nuntius.core.minutes.taking import (
 SHORTEST_TASK = 2  # words
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 JOINING_REACH = 3  # turns within which somebody joins in a task
-LEAST_ORDERED = 3  # words of what somebody is told to do
+LEAST_ORDERED = 2  # words of what somebody is told to do
 LEAST_SAID = 4  # words of a task that no rule found
 ORDERED = "told and taken by the next voice"  # why
 BRIEF = 8  # words of a sentence that moves the day of a task and says little else
@@ -100,7 +100,7 @@ def _asked(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
 
 def _says_what(finding: Finding) -> bool:
     """Whether a task names something that is done, and not only `Do it` or `Go along`."""
-    if is_bare(finding.text):
+    if is_bare(finding.text) or len(finding.text.split()) < SHORTEST_TASK:
         return False
     things = {t.text.lower() for t in finding.sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM", "X")}
     own = set(re.findall(r"[\w'-]+", finding.text.lower()))
@@ -115,9 +115,14 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
     moved = last.due is not None and len(sentence.text.split()) <= BRIEF and cues.DAY_MOVED.search(sentence.lower)
     says = moved or cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
-    if not says or (day := in_sentence(scene, sentence)) is None:
+    if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
         return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day of the next meeting, where a sentence names it: `I'll have an answer by our next meeting.`"""
+    return next_meeting(scene) if cues.NEXT_MEETING.search(sentence.text) else None
 
 
 def _joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
@@ -174,7 +179,10 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     day = due(scene, sentence, match.start())
     text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
-        return None
+        bare = cues.BARE_INTENT.search(lower)
+        if bare is None or bare.group(1) in cues.EMPTY_VERBS:
+            return None
+        text = f"{bare.group(1).capitalize()}."
     evidence = _with_prompt(scene, sentence)
     owner: tuple[str, ...] = (sentence.speaker,)
     if (other := _taken_along(scene, sentence)) is not None:

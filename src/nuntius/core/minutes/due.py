@@ -91,8 +91,9 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
                 yield other
     asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
-        told = [other for other in scene.by_turn[turn] if not other.is_question]
-        yield from (other for other in told if asked or len(other.text.split()) <= BARE_DAY)
+        brief = {other for other in scene.by_turn[turn] if len(other.text.split()) <= BARE_DAY}
+        told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
+        yield from (other for other in told if asked or other in brief)
         asked = bool(cues.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
         if not asked and len(scene.text(turn).split()) > BARE:
             return
@@ -113,5 +114,13 @@ def next_meeting(scene: Scene) -> SaidDate | None:
         if cues.MEETING_AGAIN.search(sentence.text) and not cues.NEXT_MEETING.search(sentence.text):
             for other in late[i : i + 3]:
                 if (found := next(iter(said_dates(other.text, scene.facts.day)), None)) is not None:
-                    return found
+                    return _moved(scene, late[i + 1 :], found)
     return None
+
+
+def _moved(scene: Scene, later: list[Sentence], found: SaidDate) -> SaidDate:
+    """The day on which they agreed in the end: `Could it be the fourth?` `Then the fourth.`"""
+    for sentence in later:
+        if len(sentence.text.split()) <= BARE and cues.DAY_MOVED.search(sentence.lower):
+            found = next(iter(said_dates(sentence.text, scene.facts.day)), found)
+    return found

@@ -55,7 +55,7 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
-    r"\b(?:he|she|they|you)(?:'ll| can| will|'d) (?:all )?(?:have|get)\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b",
     r"\b(?:it|that|they|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bgoes (?:in|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
@@ -72,8 +72,13 @@ JOINING_IN = cue(  # a part in what another has taken on
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
 )
-HAD_BY = cue(r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b")
-BEFORE_THAT = cue(r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b")
+HAD_BY = cue(
+    r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
+    r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
+)
+BEFORE_THAT = cue(
+    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
+)
 GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -156,7 +161,7 @@ TAKES_IT = cue(r"^(?:take|have|try|like) (?:it|them|that|those)\W*$")
 OFFER = cue(
     r"\bi (?:can|could|might be able to)\b",
     r"\bi(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b",
-    r"\b(?:shall|should) i\b(?! (?:say|start|go on|carry on|begin|read))",
+    r"\b(?:shall|should) i\b(?! (?:say|start|go|carry on|begin|read|do|take|show|explain|tell)\b)",
     r"\b(?:do you |d'you )?want me to\b",
     r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
 )
@@ -164,7 +169,7 @@ WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you\W*\?",
     r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
     r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
-    r"\bwould you (?:mind|do that)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
+    r"\bwould you (?:mind|do that)\b|\bit does help\b|\byou're (?:down|on|hired|in)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
     r"\b(?:when|how soon) (?:could|can|would) (?:i|we|you|they)\b",
 )
 TAKING_SELF = cue(
@@ -298,11 +303,11 @@ EVENT = re.compile(
 )
 ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
-    r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|next time we (?:speak|talk|meet))\b",
+    r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session))|\bnext time\b(?! is\b)",
     re.I,
 )
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(
@@ -312,6 +317,7 @@ NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\
 LEFT_OPEN = cue(
     r"\bsome ?(?:body|one) (?:will have to|has to|should|must|ought to)(?:,? (?:won't|don't|shouldn't|mustn't) (?:they|he|she))?\W*$"
 )
+BARE_INTENT = cue(r"\bi(?:'ll| will) (?!try|see|wait|have|take)(\w{3,})\W*$")
 TOO = cue(r"\b(?:too|also|as well)\b")
 IF = cue(r"\bif\b")
 TIME_NOUN = re.compile(

@@ -140,6 +140,11 @@ def _month_named_end(match: re.Match[str], today: date) -> date | None:
     return date(year, month, calendar.monthrange(year, month)[1])
 
 
+def _month_middle(match: re.Match[str], today: date) -> date | None:
+    end = _month_named_end(match, today)
+    return end.replace(day=15) if end else None
+
+
 def _rule(pattern: str, read: Reader) -> tuple[re.Pattern[str], Reader]:
     return re.compile(rf"\b(?:{pattern})\b", re.I), read
 
@@ -158,7 +163,9 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"end\s+of\s+next\s+month", lambda _, today: _month_end(today, 1)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?month", lambda _, today: _month_end(today, 0)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
-    _rule(rf"end\s+of\s+{_MONTH}", _month_named_end),
+    _rule(rf"(?:the\s+)?(?:end|last\s+week)\s+of\s+{_MONTH}", _month_named_end),
+    _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
+    _rule(rf"(?:^|(?<=again )|(?<=\bit )|(?<=them )|(?<=that )|(?<=\bhim )|(?<=\bher ))in\s+{_MONTH}(?!\s+\d)", _month_named_end),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play)|close\s+of\s+(?:play|business)", _after(0)),
     _rule(r"(?:this\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
@@ -171,7 +178,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|over\s+lunch|at\s+lunch(?:time)?|"
         r"before\s+(?:i|we)\s+go\s+home|on\s+(?:my|the)\s+way\s+home", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
-    _rule(rf"(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
+    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
