@@ -6,19 +6,25 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from nuntius.core.language.en import cues
+from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.due import CLOSING
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
+LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
+FIRM_BONUS = 0.35  # the same where its form leaves little doubt
+FIRM = ("a rule for all", "when to meet again")  # why
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
+SAME_MATTER = 0.15  # cosine from which two cues close together are about one matter
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -51,23 +57,23 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
     `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more.
     """
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := _by_rule(scene, s))}
-    weights = np.array([likely[i] + _leaning(s, i in ruled) for i, s in enumerate(scene.sentences)])
+    weights = np.array([likely[i] + _leaning(s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
     rulings: list[Ruling] = []
     for number in np.argsort(-weights, kind="stable"):
         if weights[number] < ENOUGH:
             break
         sentence = scene.sentences[number]
         if _may_rule(scene, sentence):
-            _add(rulings, ruled.get(int(number)) or _judged(scene, sentence))
+            _add(scene, rulings, ruled.get(int(number)) or _judged(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     return [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
 
 
-def _add(rulings: list[Ruling], ruling: Ruling) -> None:
+def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
     """Adds a ruling, or what it rests on to the likelier one that it stands beside."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
-        if apart <= MERGE_REACH:
+        if apart <= MERGE_REACH and _on_one_matter(scene, other, ruling):
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             if apart < MERGE_REACH and len({p.turn for p in evidence}) <= MOST_TURNS:
                 rulings[i] = replace(other, evidence=evidence)
@@ -75,8 +81,21 @@ def _add(rulings: list[Ruling], ruling: Ruling) -> None:
     rulings.append(ruling)
 
 
+def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
+    """Whether two rulings that stand close together are one: side by side, by what they rest on, or by what they say."""
+    beside = abs(a.sentence.turn - b.sentence.turn) <= 1
+    shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
+    return beside or bool(shared) or scene.alike(a.sentence, b.sentence) > SAME_MATTER
+
+
 def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
-    return _called(scene, sentence) or _proposed(scene, sentence) or _ruled(scene, sentence) or _formed(scene, sentence)
+    return (
+        _called(scene, sentence)
+        or _proposed(scene, sentence)
+        or _ruled(scene, sentence)
+        or _meeting_again(scene, sentence)
+        or _formed(scene, sentence)
+    )
 
 
 def _judged(scene: Scene, sentence: Sentence) -> Ruling:
@@ -86,14 +105,16 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers."""
-    return not scene.backchannel[sentence.turn] and not _is_none(sentence.lower)
+    agrees_only = scene.backchannel[sentence.turn] or cues.NO_MATTER.match(sentence.lower)
+    return not agrees_only and not _is_none(sentence.lower)
 
 
-def _leaning(sentence: Sentence, ruled: bool) -> float:
+def _leaning(sentence: Sentence, ruled: Ruling | None) -> float:
     """What is added to a sentence's likelihood for what its words say."""
-    if ruled:
-        return RULE_BONUS
-    return -TELLING_LESS if _tells(sentence) else 0.0
+    if ruled is not None:
+        return FIRM_BONUS if ruled.why in FIRM else RULE_BONUS
+    own = cues.INTENT.search(sentence.lower) or cues.IF_FIRST.search(sentence.lower)
+    return -TELLING_LESS if own or _tells(sentence) else 0.0
 
 
 def _tells(sentence: Sentence) -> bool:
@@ -126,11 +147,26 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     lower = sentence.lower
     if sentence.is_question or _is_none(lower) or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens):
         return None
-    to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None and not TO_ONE.search(lower)
+    to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
+    to_nobody = to_nobody and not TO_ONE.search(lower) and not cues.OR_ELSE.search(lower)
     ruled = to_nobody and any(t.lemma in cues.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    if not (ruled or cues.NORM.search(lower) or cues.NO_THING.search(lower) or cues.THEN_FIRST.search(lower)):
+    for_all = cues.NORM.search(lower)
+    said = for_all or cues.NO_THING.search(lower) or cues.THEN_FIRST.search(lower) or cues.SUMS_UP.search(lower)
+    if not (ruled or said):
         return None
-    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), "ruled")
+    why = "a rule for all" if for_all else "ruled"
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), why)
+
+
+def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """`Next one's the twelfth of November, seven o'clock`, near the end of the talk."""
+    if sentence.turn < CLOSING * len(scene.by_turn) or not cues.MEETING_AGAIN.search(sentence.text):
+        return None
+    beside = [s for t in (sentence.turn, sentence.turn + 1) if t < len(scene.by_turn) for s in scene.by_turn[t]]
+    dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]
+    if not any(said_dates(s.text, scene.facts.day) for s in dated) or _is_none(sentence.lower):
+        return None
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), "settled", "when to meet again")
 
 
 def _is_none(lower: str) -> bool:
@@ -193,9 +229,11 @@ def _evidence(scene: Scene, sentence: Sentence, agreed: list[int]) -> tuple[Pass
 def _proposal(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The sentence before that a short ruling refers to: a proposal, else the closest in meaning."""
     earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
-    for turn in scene.preceding(sentence.turn, BEFORE):
-        earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
-    earlier = [s for s in earlier if len(s.text.split()) >= 4]
+    for reach in (BEFORE, 2 * BEFORE):
+        for turn in scene.preceding(sentence.turn, reach):
+            earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
+        if earlier := [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED]:
+            break
     if not earlier:
         return None
     return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(cues.PROPOSAL.search(s.lower)))
@@ -221,7 +259,8 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
 def _line(scene: Scene, ruling: Ruling) -> Line | None:
     sentence = ruling.sentence
     text = wording.resolution(sentence.text)
-    if len(text.split()) < SHORT and (proposal := _proposal(scene, sentence)) is not None:
+    tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in sentence.tokens) and len(text.split()) > 1
+    if len(text.split()) < SHORT and not tells and (proposal := _proposal(scene, sentence)) is not None:
         text = wording.resolution(proposal.text) or text
     if len(text.split()) < 2:
         return None

@@ -39,6 +39,9 @@ _PROPOSED = re.compile(
     r"(?:how|what) about(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?",
     re.I,
 )
+_PROPOSED_LATE = re.compile(
+    r"[,;]\s+(?:so\s+|then\s+)?(?:shall|should|could|can) we\s+", re.I
+)  # behind the reason for it
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
@@ -85,7 +88,7 @@ def resolution(text: str) -> str:
     made = _CALL.sub(".", statement(text))
     if (instead := _INSTEAD.search(made)) is not None:
         made = _framed(instead.group(1))
-    match = _PROPOSED.match(made)
+    match = _PROPOSED.match(made) or (_PROPOSED_LATE.search(made) if made.endswith("?") else None)
     rest = re.sub(r"^not\b", "do not", made[match.end() :].rstrip("?.! ")) if match else ""
     is_topic = bool(_ABOUT.match(made)) and not re.search(r"\d|day\b", rest)  # `What about the night watch?`
     if len(rest.split()) > 1 and not is_topic:

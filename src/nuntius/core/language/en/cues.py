@@ -206,16 +206,30 @@ DECIDED = cue(
 )
 NORM = cue(  # what holds for everybody
     r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:nobody|no one|no more|every \w+(?:'s| is| gets| goes)|"
-    r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|\bfrom now on\b|"
-    r"\bwe(?:'re not| are not| won't| will not| shan't)\b"
+    r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
+    r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b"
 )
 NO_THING = cue(
     r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
-    r"no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b)\w+(?: \w+){0,3}\W*$"
+    r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$"
+)
+IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
+NO_MATTER = cue(  # assent that says nothing of what is settled
+    r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
+    r"on principle|i'm (?:fine|happy|easy))\b"
+)
+OR_ELSE = cue(
+    r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
+)  # `Cut it, and it dies.`
+SUMS_UP = cue(
+    r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
+    r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
+    r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
 )
 THEN_FIRST = cue(
     r"^\W*(?:(?:so|and|right|okay|yes|no|good|well|fine|all right)\W+)*then (?:i think )?"
-    r"(?:we(?! (?:can|could|might|would|'d|have|are|were|had|need)\b)(?!'ve|'d)|it's|it is|that's what|\w+ (?:from|on|at|for|it is)\b)"
+    r"(?:we(?! (?:can|could|might|would|'d|have|are|were|had|need)\b)(?!'ve|'d)|it's|it is|that's (?:how|what)|(?:the|that) (?!is|was)\w+|"
+    r"(?!i\b|i'|you|he\b|she\b|they\b|there|why|what|how|who|when|where|we\b|we'|let)\w+ (?:goes|go|it is|from|on|at|for|to)\b)"
 )
 RULING_VERBS = frozenset(
     "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "

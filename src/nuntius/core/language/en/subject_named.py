@@ -3,6 +3,7 @@
 import re
 
 from nuntius.core.language.en.nouns import DULL
+from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence, Token
 
 LEADS_IN = re.compile(
@@ -81,8 +82,13 @@ def _noun_phrase(tokens: list[Token], people: frozenset[str]) -> str:
         return ""
     last = tokens[-1]
     is_noun = last.pos in ("NOUN", "PROPN") or (len(tokens) == 1 and _is_doing(last))
-    dull = len(last.text) < 3 or last.lemma.lower() in DULL or last.text.lower() in people
+    dull = len(last.text) < 3 or last.lemma.lower() in DULL or last.text.lower() in people or _is_day(last.text)
     return "" if dull or not is_noun else " ".join(t.text for t in tokens).replace(" 's", "'s").replace(" - ", "-")
+
+
+def _is_day(word: str) -> bool:
+    """`How about the twentieth?` asks for a day and names no subject."""
+    return bool(re.fullmatch(rf"{ORDINAL_WORDS}|\w+day|\d+(?:st|nd|rd|th)?", word, re.I))
 
 
 def _owns_nouns(tokens: list[Token]) -> bool:
