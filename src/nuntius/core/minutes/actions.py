@@ -301,7 +301,10 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
 def _exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
     """What one voice names and another takes on in the turn `reply`; either may name the day."""
     day = due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := due(scene, s))), None)
-    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, why)
+    along = [t for s in scene.by_turn[reply] if (t := _taken_along(scene, s)) is not None]
+    turns = (reply, *along[:1])
+    owner = tuple(scene.speaker(turn) for turn in turns)
+    return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
 
 
 def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Finding | None:

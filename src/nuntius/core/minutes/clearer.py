@@ -2,9 +2,14 @@
 
 import re
 
+from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 
+TO_YOU = re.compile(
+    r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write) you\b(?! all\b| both\b)",
+    re.I,
+)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
@@ -13,12 +18,21 @@ MOST_SHOWN = 14  # words of it that are shown
 
 
 def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
-    """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing."""
+    """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing,
+    and puts the name of whoever spoke before in place of `you`: `Send [Ines] the list.`"""
+    text = _to_whom(scene, sentence, text)
     match = re.search(r"\b(it|them)\b", text, re.I)
     if match is None or len(text.split()) > CLEAR_ENOUGH:
         return text
     thing = _antecedent(scene, sentence, plural=match.group().lower() == "them")
     return f"{text[: match.end()]} [{thing}]{text[match.end() :]}" if thing else text
+
+
+def _to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
+    before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    if not before or is_label(before[0]):
+        return text
+    return TO_YOU.sub(lambda match: f"{match.group(1)} [{before[0].split()[0]}]", text, count=1)
 
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:

@@ -20,11 +20,12 @@ LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
+JUDGED = "settled"  # why
 FIRM_BONUS = 0.35  # the same where its form leaves little doubt
 FIRM = ("a rule for all", "when to meet again")  # why
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
-SAME_MATTER = 0.15  # cosine from which two cues close together are about one matter
+SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -73,7 +74,7 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
     """Adds a ruling, or what it rests on to the likelier one that it stands beside."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
-        if apart <= MERGE_REACH and _on_one_matter(scene, other, ruling):
+        if apart <= MERGE_REACH and (ruling.why == JUDGED or _on_one_matter(scene, other, ruling)):
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             if apart < MERGE_REACH and len({p.turn for p in evidence}) <= MOST_TURNS:
                 rulings[i] = replace(other, evidence=evidence)
@@ -83,9 +84,10 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
 
 def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
     """Whether two rulings that stand close together are one: side by side, by what they rest on, or by what they say."""
-    beside = abs(a.sentence.turn - b.sentence.turn) <= 1
-    shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
-    return beside or bool(shared) or scene.alike(a.sentence, b.sentence) > SAME_MATTER
+    if a.sentence.turn == b.sentence.turn or scene.alike(a.sentence, b.sentence) > SAME_MATTER:
+        return True
+    shorter = min(a.sentence, b.sentence, key=lambda s: len(s.text))
+    return len(shorter.text.split()) < SHORT or not any(t.pos in ("NOUN", "PROPN", "NUM") for t in shorter.tokens)
 
 
 def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -100,7 +102,7 @@ def _by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _judged(scene: Scene, sentence: Sentence) -> Ruling:
     """A decision that is known by how it is said and received, not by a phrase."""
-    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(sentence.lower), "settled")
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(sentence.lower), JUDGED)
 
 
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:

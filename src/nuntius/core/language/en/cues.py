@@ -34,7 +34,7 @@ DISMISSED = cue(
 )
 CONDITIONAL = cue(
     r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
-    r"\b(?:supposing|imagine|unless|whoever|whenever)\b|(?<!i )\bsuppose\b",
+    r"\b(?:supposing|imagine|unless|with whoever|whenever)\b|(?<!i )\bsuppose\b",
     r"\b(?:would|'d) have (?!an?\b|the\b|it\b|them\b|him\b|her\b|that\b|to\b|your\b|my\b|our\b)",
     r"\bfailing that\b",
     r"\bwish\b",
@@ -48,7 +48,7 @@ INTENT = cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
     r"\bwe(?:'ll| will) (?:send|mail|e-?mail|ring|call|write to|get back to|forward|let) (?:you|them|him|her|everyone|everybody)\b",
     r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
-    r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take|i'll take|i've got (?:that|it|this) one|count on me)\b",
+    r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take (?:that|it|this)|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi (?:can|could)\b",
@@ -125,7 +125,9 @@ FILLED = cue(  # verbs that are empty by themselves and are not with what follow
     r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|come (?:along|with|over|round|in|and|by)\b|"
     r"hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
 )
-WISHED_BY_OTHERS = cue(r"\b(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for) some ?(?:body|one)\b")
+WISHED_BY_OTHERS = cue(
+    r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b"
+)
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
     r"\bwould you mind\b",
@@ -216,7 +218,8 @@ NO_THING = cue(
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 NO_MATTER = cue(  # assent that says nothing of what is settled
     r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
-    r"on principle|i'm (?:fine|happy|easy))\b"
+    r"on principle|i'm (?:fine|happy|easy))\b",
+    r".*\bput me down\b",
 )
 OR_ELSE = cue(
     r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"

@@ -1,0 +1,223 @@
+"""How tasks are given and taken on in talk, and which words settle a matter."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts
+from nuntius.core.naming import sure_names
+from tests.help import talk
+
+TUESDAY = date(2026, 10, 6)
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
+Row = tuple[str, str]
+
+
+def of(kind: str, *rows: Row) -> list[Line]:
+    return [line for line in make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE)).lines if line.kind == kind]
+
+
+@pytest.mark.parametrize(
+    ("rows", "owner", "due", "words"),
+    [
+        pytest.param(
+            (
+                (TOBIAS, "I could ask the chandler about an advert, I'm in there all the time."),
+                (MAREN, "Would you? It's seventy for half a page."),
+                (TOBIAS, "Sure. I'm there on Friday."),
+            ),
+            (TOBIAS,),
+            date(2026, 10, 9),
+            "chandler",
+            id="an offer that is taken up",
+        ),
+        pytest.param(
+            ((MAREN, "Ines, will you tell the agent to order the new ramp?"), (INES, "First thing tomorrow.")),
+            (INES,),
+            date(2026, 10, 7),
+            "agent",
+            id="a day is an answer",
+        ),
+        pytest.param(
+            ((MAREN, "Douglas, you'll let the harbour master know about the buoy?"), (DOUGLAS, "Yes, this afternoon.")),
+            (DOUGLAS,),
+            TUESDAY,
+            "buoy",
+            id="a request without being asked as one",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Tobias, a first draft of the timetable by the sixteenth?"),
+                (TOBIAS, "I'm on the Hull boat on the sixteenth. Could it be the twentieth?"),
+                (MAREN, "The twentieth, but not later."),
+                (TOBIAS, "Okay."),
+            ),
+            (TOBIAS,),
+            date(2026, 10, 20),
+            "timetable",
+            id="the day is moved",
+        ),
+        pytest.param(
+            (
+                (MAREN, "So who's going to ring the printer about the tickets?"),
+                (INES, "Not me, I've got the accounts up to here."),
+                (MAREN, "No. Okay, give it to me."),
+            ),
+            (MAREN,),
+            None,
+            "printer",
+            id="whoever asked takes it",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Who brings the list of life jackets up to date before the twentieth?"),
+                (INES, "I can do that with Douglas."),
+                (DOUGLAS, "Yep."),
+            ),
+            (INES, DOUGLAS),
+            date(2026, 10, 20),
+            "list",
+            id="two do it together",
+        ),
+        pytest.param(
+            ((MAREN, "Then Ines puts the new times on the board today."), (INES, "Will do.")),
+            (INES,),
+            TUESDAY,
+            "board",
+            id="said of somebody who agrees",
+        ),
+    ],
+)
+def test_how_a_task_is_taken_on(rows: tuple[Row, ...], owner: tuple[str, ...], due: date | None, words: str) -> None:
+    (line,) = of("action", *rows)
+    assert (line.owner, line.due) == (owner, due)
+    assert words in line.text
+
+
+def test_a_task_names_whoever_it_is_for() -> None:
+    (line,) = of(
+        "action", (MAREN, "Who does the letter go to?"), (INES, "Mrs Frayne at the college. I'll mail you her address.")
+    )
+    assert line.text == "Mail [Maren] her address."
+
+
+def test_one_sentence_gives_each_of_two_people_a_task() -> None:
+    lines = of(
+        "action",
+        (MAREN, "Tobias, raise the order for the ropes today and I'll approve it before lunch."),
+        (TOBIAS, "Right."),
+    )
+    assert [line.owner for line in lines] == [(TOBIAS,), (MAREN,)]
+    assert "approve" not in lines[0].text.lower()
+
+
+def test_a_task_that_says_only_do_it_is_given_what_it_refers_to() -> None:
+    (line,) = of(
+        "action",
+        (MAREN, "The registration form for the school trip swallows every apostrophe. Tobias, can you mend that?"),
+        (TOBIAS, "I'll mend that by tomorrow night."),
+    )
+    assert line.owner == (TOBIAS,)
+    assert line.due == date(2026, 10, 7)
+    assert "apostrophe" in line.text
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        pytest.param(
+            ((MAREN, "We've got no van."), (TOBIAS, "I could ask my brother."), (MAREN, "No need, leave it.")),
+            id="waved away",
+        ),
+        pytest.param(
+            ((INES, "The farmer wants somebody to fetch the goat every night."), (TOBIAS, "Every night?")),
+            id="another's wish",
+        ),
+        pytest.param(((INES, "I can mostly see your elbow on this camera today."), (MAREN, "Sorry.")), id="no task"),
+        pytest.param(((INES, "If you sign by the thirtieth I can take five per cent off."),), id="on a condition"),
+    ],
+)
+def test_what_sounds_like_a_task_and_is_none(rows: tuple[Row, ...]) -> None:
+    assert of("action", *rows) == []
+
+
+@pytest.mark.parametrize(
+    ("rows", "due"),
+    [
+        ((INES, "I'll have the spare bin moved over this week."), date(2026, 10, 9)),
+        ((INES, "I'll ring the insurer in the morning."), date(2026, 10, 7)),
+        ((INES, "I'll have the trailer looked at in the last week of October."), date(2026, 10, 31)),
+        ((INES, "I'll book all the hotels by mid November."), date(2026, 11, 15)),
+        ((INES, "I'll write to the council a fortnight today."), date(2026, 10, 20)),
+        ((INES, "I'll take the pictures over, so um, the Monday after. The nineteenth."), date(2026, 10, 19)),
+        ((INES, "I'll give the supplier a ring. And I'm off Thursday and Friday, don't forget."), None),
+        ((INES, "We talk on Wednesday evenings, I'll send you the answer on Thursday."), date(2026, 10, 8)),
+    ],
+)
+def test_the_day_of_a_task(rows: Row, due: date | None) -> None:
+    assert [line.due for line in of("action", rows)] == [due]
+
+
+@pytest.mark.parametrize(
+    ("rows", "words"),
+    [
+        pytest.param(
+            ((MAREN, "From now on nobody goes up the mast alone, whoever it is."), (TOBIAS, "Fair enough.")),
+            "mast",
+            id="a rule for all",
+        ),
+        pytest.param(
+            (
+                (INES, "Under the blue light the grey on the deck looks like porridge. We could try a brown."),
+                (TOBIAS, "Brown would kill the coats."),
+                (MAREN, "Leave it grey and change the light."),
+                (INES, "Okay, grey."),
+            ),
+            "Leave it grey",
+            id="an order to nobody in particular",
+        ),
+        pytest.param(
+            (
+                (INES, "I'd put tags on the bicycles, and they go to the charity after a month."),
+                (TOBIAS, "Then tags from the first of November, and they're taken away on the first of December."),
+                (MAREN, "Everybody content? Good."),
+            ),
+            "tags",
+            id="then",
+        ),
+    ],
+)
+def test_words_that_settle_a_matter(rows: tuple[Row, ...], words: str) -> None:
+    (line,) = of("decision", *rows)
+    assert words.lower() in line.text.lower()
+    assert line.state == "settled"
+
+
+def test_two_matters_settled_one_behind_the_other_are_two_decisions() -> None:
+    lines = of(
+        "decision",
+        (INES, "So, grey or white for the railings? Hands."),
+        (TOBIAS, "Grey."),
+        (DOUGLAS, "White. Put me down as the one against."),
+        (MAREN, "Three to one, then, grey for the railings."),
+        (INES, "Another thing. I'm on a train the whole of Tuesday, could we make it Wednesday at ten?"),
+        (TOBIAS, "Wednesday's good."),
+        (DOUGLAS, "Fine."),
+    )
+    assert len(lines) == 2
+    assert "grey" in lines[0].text.lower()
+    assert lines[1].text == "Make it Wednesday at 10."
+
+
+def test_a_voice_that_speaks_of_somebody_is_another() -> None:
+    heard = talk(
+        ("Speaker 1", "Tobias, what did you bring?"),
+        ("Speaker 2", "Ginger biscuits."),
+        ("Speaker 3", "Lovely."),
+        ("Speaker 1", "I can do the list with Maren."),
+        ("Speaker 3", "Yep."),
+    )
+    names = sure_names(heard, (MAREN, TOBIAS, INES))
+    assert names == {"Speaker 1": INES, "Speaker 2": TOBIAS, "Speaker 3": MAREN}
