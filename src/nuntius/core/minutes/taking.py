@@ -6,8 +6,11 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.due import due
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.scene import Scene, passage
 
+SHORTEST_TASK = 2  # words
 REACH = 4  # turns within which a request is taken or dismissed
 BRIEF = 6  # words of a turn that takes something on by naming a day: `First thing tomorrow.`
 WELCOME_REACH = 2  # turns within which an offer is welcomed
@@ -69,3 +72,35 @@ def answers_request(scene: Scene, sentence: Sentence) -> bool:
         said = scene.text(turn).lower()
         return bool(cues.REQUEST.search(said) or cues.UNTAKEN.search(said) or re.search(r"\bcan you\b", said))
     return False
+
+
+def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
+    """What one voice names and another takes on in the turn `reply`; either may name the day."""
+    day = due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := due(scene, s))), None)
+    along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
+    turns = (reply, *along[:1])
+    owner = tuple(scene.speaker(turn) for turn in turns)
+    return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
+
+
+def taken_along(scene: Scene, sentence: Sentence) -> int | None:
+    """The turn in which another agrees to do it, too: `I can do that with Lotte.` `Yep.`"""
+    named = {name for name, at in scene.roster.find(sentence.text) if sentence.text[:at].endswith("with ")}
+    replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) in named]
+    return next((t for t in replies if takes_on(scene, t)), None)
+
+
+def unreal(lower: str) -> bool:
+    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower) or cues.PROCEDURE.search(lower))
+
+
+def empty(rest: str) -> bool:
+    """Whether the verb after a cue says nothing that can be done."""
+    words = re.findall(r"[a-z']+", rest)
+    while words and (words[0] in ("just", "then", "also", "all", "now", "to", "be") or words[0].endswith("ly")):
+        if words[0] == "be":
+            return not (len(words) > 1 and words[1] in ("on", "back", "in"))
+        words.pop(0)
+    if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
+        return not re.search(r"\b(?:out|ready|done|sent|finished|in|up|off|round|a word|with you|by|\w{3,}ed)\b", rest)
+    return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))

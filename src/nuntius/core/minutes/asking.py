@@ -1,0 +1,164 @@
+"""Tasks that are asked of somebody: requests, orders, what nobody in particular is to do."""
+
+import re
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import wording
+from nuntius.core.minutes.clearer import made_clear, spoken_of
+from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.taking import (
+    REACH,
+    SHORTEST_TASK,
+    dismissed_after,
+    empty,
+    exchange,
+    reply_to,
+    takes_on,
+    unreal,
+)
+
+LEAST_ORDERED = 2  # words of what somebody is told to do
+ORDERED = "told and taken by the next voice"  # why
+
+
+def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """What is asked of somebody, of everybody, or of whoever will."""
+    if cues.BARE_REQUEST.match(sentence.text):
+        return None  # `Would you?` takes up what was offered
+    return (
+        _request(scene, sentence, taken)
+        or _asked_by_day(scene, sentence, taken)
+        or _order(scene, sentence, taken)
+        or _untaken(scene, sentence, taken)
+    )
+
+
+def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Could you try again?` that the one who was asked takes on within a few turns."""
+    lower = sentence.lower
+    match = cues.REQUEST.search(lower)
+    if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
+        return None
+    asked = scene.roster.addressee(sentence.text)
+    if (own := _agreed_at_once(scene, sentence, asked)) is not None:
+        return own
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or not takes_on(scene, reply) or dismissed_after(scene, sentence.turn):
+        return None
+    tagged = not re.search(r"\w", sentence.text[match.end() :])  # `Ask them, would you?`
+    told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
+    text = wording.task(sentence, requested=True) or wording.order(told)
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+        return None
+    taken.add(reply)
+    return exchange(scene, sentence, reply, made_clear(scene, sentence, text), "request")
+
+
+def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Priya, a first draft by the twentieth?`: a thing and its day put to somebody, without a verb."""
+    asked = scene.roster.addressee(sentence.text)
+    if asked is None or not sentence.is_question or (day := in_sentence(scene, sentence)) is None:
+        return None
+    if any(t.pos in ("VERB", "AUX") for t in sentence.tokens) or not cues.DEADLINE.search(sentence.lower):
+        return None
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or cues.REFUSAL.search(scene.text(reply)):
+        return None
+    taken.add(reply)
+    text = wording.order(sentence.text).replace("?", "")
+    return Finding(sentence, text, (asked,), (passage(sentence), scene.whole(reply)), day, "asked for by a day")
+
+
+def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Finding | None:
+    """A request whose answer stands in the same turn, where the recogniser did not hear the voices change."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last]
+    if asked is None or not later or not sentence.is_question or not cues.SHORT_ASSENT.match(later[0].text):
+        return None
+    text = wording.task(sentence, requested=True)
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+        return None
+    evidence = (passage(sentence), passage(later[0]))
+    return Finding(sentence, text, (asked,), evidence, due(scene, sentence), "request")
+
+
+def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
+    lower = sentence.lower
+    if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.LETTING.search(lower):
+        return None
+    asked = scene.roster.addressee(sentence.text)
+    reply = reply_to(scene, sentence.turn, asked)
+    if reply is None or reply - sentence.turn > 2 or not takes_on(scene, reply):
+        return None
+    taking = cues.TAKING.search(scene.text(reply).lower()) or said_dates(scene.text(reply), scene.facts.day)
+    if not (taking or _is_pressed(scene, sentence, asked)):
+        return None
+    text = made_clear(scene, sentence, wording.order(sentence.text))
+    if len(text.split()) < LEAST_ORDERED or empty(text.lower()):
+        return None
+    taken.add(reply)
+    return exchange(scene, sentence, reply, text, "told and taken" if asked else ORDERED)
+
+
+def _is_pressed(scene: Scene, sentence: Sentence, asked: str | None) -> bool:
+    """Whether an order names somebody, a day, or asks politely, in its sentence or the next ones of its turn."""
+    turn = scene.by_turn[sentence.turn]
+    named = [s for s in turn if s.first >= sentence.first]
+    dated = any(in_sentence(scene, s) is not None for s in named)
+    return asked is not None or dated or any("please" in s.lower or " me " in s.lower for s in named)
+
+
+def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Somebody's got to ring them`: taken by whoever says so next, else nobody's."""
+    lower = sentence.lower
+    match = cues.UNTAKEN.search(lower)
+    if match is None or unreal(lower) or cues.PAST.search(lower) or cues.WISHED_BY_OTHERS.search(lower):
+        return None
+    if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
+        return None
+    text = wording.task(sentence, requested=True) or wording.statement(sentence.text)
+    if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence)) is not None:
+        text = wording.statement(about.text)
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or _is_settled(scene, sentence):
+        return None
+    for turn in scene.following(sentence.turn, REACH):
+        said = scene.text(turn)
+        offered = (
+            cues.TAKING.search(said.lower())
+            and not cues.PROCEDURE.search(said.lower())
+            and not cues.REFUSAL.search(said)
+            and not scene.by_turn[turn][0].is_question
+        )
+        other = scene.speaker(turn) != scene.speaker(sentence.turn)
+        if (offered and other and _takes(scene, sentence, turn)) or cues.TAKING_SELF.search(said.lower()):
+            taken.add(turn)
+            return exchange(scene, sentence, turn, text, "taken up")
+    if not re.search(
+        r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
+    ):
+        return None
+    if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
+        return None
+    return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _is_settled(scene: Scene, sentence: Sentence) -> bool:
+    """Whether a question who does something is answered at once by what somebody always does: `I do that.`"""
+    replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    return sentence.is_question and any(cues.DOES_ANYWAY.search(scene.text(t)) for t in replies)
+
+
+def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:
+    """Whether an offer is of the task that was named: right behind it, without a task of its own, or of the same things."""
+    if turn - sentence.turn == 1:
+        return True
+    offers = [s for s in scene.by_turn[turn] if cues.TAKING.search(s.lower)]
+    own = frozenset().union(*(scene.content[s.turn, s.first] for s in offers))
+    of_person = "|her|him" if re.search(r"\b(?:her|him)\b", sentence.lower) else ""
+    refers = any(re.search(rf"\b(?:it|them|that|those{of_person})\b", s.lower) for s in offers)
+    return len(own) <= 1 or refers or bool(own & scene.content[sentence.turn, sentence.first])
