@@ -105,7 +105,9 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
         return None
     last = findings[-1]
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
-    moved = last.due is not None and len(sentence.text.split()) <= BRIEF and cues.DAY_MOVED.search(sentence.lower)
+    brief = last.due is not None and len(sentence.text.split()) <= BRIEF
+    again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
+    moved = brief and not again and cues.DAY_MOVED.search(sentence.lower)
     says = moved or cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
     if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
         return None
@@ -168,7 +170,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     if not strong and _asks_for_another_day(scene, sentence):
         return None
-    day = due(scene, sentence, match.start())
+    day = due(scene, sentence, match.start(), own=True)
     text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         bare = cues.BARE_INTENT.search(lower)

@@ -14,6 +14,7 @@ from nuntius.core.minutes.scene import Scene
 BARE_NTH = re.compile(
     rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
 )  # a day of a month that is not named
+IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
@@ -22,10 +23,11 @@ CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
 
 
-def due(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | None:
+def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> SaidDate | None:
     """The day by which the task of a sentence is due, with the words that name it; never an event's day.
 
-    `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead.
+    `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead. `own` says
+    that the speaker takes the task on, so that what others promise behind it is not about it.
     """
     if cues.NEXT_MEETING.search(sentence.text) and (again := next_meeting(scene)) is not None:
         return again
@@ -33,7 +35,12 @@ def due(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | None:
         return _exactly(scene, sentence, found)
     if cues.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
         return before
+    if (found := _just_named(scene, sentence)) is not None:
+        return found
     for other in _behind(scene, sentence):
+        promised = cues.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
+        if own and promised and other.speaker != sentence.speaker:
+            continue
         if (found := in_sentence(scene, other)) is not None:
             return found
     return None
@@ -99,12 +106,28 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
             return
 
 
+def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day that a few words right before a task name: `Saturday at ten. I'll pick you up.`"""
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
+    if earlier and len(earlier[0].text.split()) <= BARE_DAY and not earlier[0].is_question:
+        return in_sentence(scene, earlier[0])
+    return None
+
+
 def _named_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day last named before a sentence that says `before then`."""
     earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     for turn in scene.preceding(sentence.turn, 2):
         earlier = [*scene.by_turn[turn], *earlier]
-    return next((d for s in reversed(earlier) for d in reversed(said_dates(s.text, scene.facts.day))), None)
+    days = (d for s in reversed(earlier) for d in reversed(said_dates(s.text, scene.facts.day)))
+    return next(days, None) or _month_before(scene, earlier)
+
+
+def _month_before(scene: Scene, earlier: list[Sentence]) -> SaidDate | None:
+    """The end of the month named last: `That is in March. I'll ask again then.`"""
+    named = next((m for s in reversed(earlier) if (m := IN_MONTH.search(s.text))), None)
+    end = said_dates(f"end of {named.group(1)}", scene.facts.day) if named else []
+    return replace(end[0], said=named.group()) if named and end else None
 
 
 def next_meeting(scene: Scene) -> SaidDate | None:

@@ -175,7 +175,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
         r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
-        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|over\s+lunch|at\s+lunch(?:time)?|"
+        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+go\s+home|on\s+(?:my|the)\s+way\s+home", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
