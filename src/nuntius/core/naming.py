@@ -13,7 +13,9 @@ from nuntius.core.transcript.turn import Turn
 _SENTENCE_END = re.compile(r"(?<=[.?!])\s+")
 _INTRODUCES = re.compile(
     r"\b(?:[Ii]['’]m|[Ii] am|[Tt]his is|[Mm]y name(?: is|['’]s)) (?P<name>[A-Z]\w+)(?! (?:is|was|has|will|can)\b)|^\W*(?:\w+, )?(?P<here>[A-Z]\w+) here\b"
+    r"|\b[Ii]t['’]s (?P<calling>[A-Z]\w+)(?: [A-Z]\w+)? (?:from|at|of|speaking)\b|^\W*(?P<whole>[A-Z]\w+) [A-Z]\w+, (?:I\b|I['’])"
 )
+_ANSWERS = re.compile(r"\bthank|^\W*(?:hello|hi|hey|welcome)\b", re.I)  # said to whoever has just spoken
 INTRODUCED = 2  # votes of somebody's own name
 SURE = 2.0  # votes that a name needs before it is used unasked
 ALONE = 1.0  # the same where no other voice and no other name is in question
@@ -23,35 +25,39 @@ AHEAD = 2.0  # times as many votes as the next voice has for the name
 def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Counter[str]]:
     """For each label how often the talk points to each person.
 
-    Whoever is spoken to by name usually speaks next, or has just spoken when thanked (one vote each);
+    Whoever is spoken to by name usually speaks next, or has just spoken when thanked or greeted (one vote each);
     nobody speaks of himself by name (minus one vote). Who says the own name is that person (two votes).
     """
     roster = Roster.of(people, ())
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
     turns = transcript.turns
+    spoke: set[str] = set()  # who has spoken before this turn
     for number, turn in enumerate(turns):
         for sentence in _SENTENCE_END.split(turn.text):
             if (own := _introduced(roster, sentence)) is not None:
                 votes[turn.speaker][own] += INTRODUCED
                 continue
-            for mentioned, _ in roster.find(sentence):
-                votes[turn.speaker][mentioned] -= 1
+            if turn.speaker in spoke:  # somebody's first words may name him in a way of his own
+                for mentioned, _ in roster.find(sentence):
+                    votes[turn.speaker][mentioned] -= 1
             name = roster.addressee(sentence)
             if name is None:
                 continue
             after = [t.speaker for t in turns[number + 1 : number + 3] if t.speaker != turn.speaker]
             before = [t.speaker for t in turns[max(0, number - 1) : number] if t.speaker != turn.speaker]
-            if "thank" in sentence.lower() and before:
+            if _ANSWERS.search(sentence) and before:
                 votes[before[0]][name] += 1
             elif after:
                 votes[after[0]][name] += 1
+        spoke.add(turn.speaker)
     return votes
 
 
 def _introduced(roster: Roster, sentence: str) -> str | None:
     """The person that a speaker says to be: `I'm Ines from the ferry`, `Tobias here`."""
     match = _INTRODUCES.search(sentence.strip())
-    found = roster.find(match.group("name") or match.group("here")) if match else []
+    name = next(filter(None, match.groups()), "") if match else ""
+    found = roster.find(name)
     return found[0][0] if found else None
 
 

@@ -135,7 +135,8 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
             and not scene.by_turn[turn][0].is_question
         )
         other = scene.speaker(turn) != scene.speaker(sentence.turn)
-        if (offered and other and _takes(scene, sentence, turn)) or cues.TAKING_SELF.search(said.lower()):
+        own = not other and cues.INTENT.search(said.lower()) and _shares(scene, sentence, turn)
+        if (offered and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(said.lower()):
             taken.add(turn)
             return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
@@ -151,6 +152,11 @@ def _is_settled(scene: Scene, sentence: Sentence) -> bool:
     """Whether a question who does something is answered at once by what somebody always does: `I do that.`"""
     replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     return sentence.is_question and any(cues.DOES_ANYWAY.search(scene.text(t)) for t in replies)
+
+
+def _shares(scene: Scene, sentence: Sentence, turn: int) -> bool:
+    """Whether a turn speaks of the things that a sentence names."""
+    return bool(scene.turn_content[turn] & scene.content[sentence.turn, sentence.first])
 
 
 def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:
