@@ -27,7 +27,7 @@ ORDERED = "told and taken by the next voice"  # why
 
 
 def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
-    """What is asked of somebody, of everybody, or of whoever will."""
+    """What is asked of somebody, or of whoever will."""
     if cues.BARE_REQUEST.match(sentence.text):
         return None  # `Would you?` takes up what was offered
     return (

@@ -21,9 +21,9 @@ SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
 JUDGED = "settled"  # why
+RULE_BONUS = 0.2  # added to it where a rule finds one, too
 FIRM_BONUS = 0.35  # the same where its form leaves little doubt
 FIRM = ("a rule for all", "when to meet again")  # why
-RULE_BONUS = 0.2  # added to it where a rule finds one, too
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
 MOST_TURNS = 6  # that one decision rests on
@@ -83,7 +83,7 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
 
 
 def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
-    """Whether two rulings that stand close together are one: side by side, by what they rest on, or by what they say."""
+    """Whether two rulings that stand close together are one: of one turn, alike, or one that says little by itself."""
     if a.sentence.turn == b.sentence.turn or scene.alike(a.sentence, b.sentence) > SAME_MATTER:
         return True
     shorter = min(a.sentence, b.sentence, key=lambda s: len(s.text))
