@@ -135,6 +135,14 @@ def test_a_task_that_says_only_do_it_is_given_what_it_refers_to() -> None:
             ((INES, "The farmer wants somebody to fetch the goat every night."), (TOBIAS, "Every night?")),
             id="another's wish",
         ),
+        pytest.param(
+            (
+                (INES, "I could do Wednesday if you take my Friday."),
+                (MAREN, "Thank you Ines."),
+                (INES, "Friday it is."),
+            ),
+            id="thanks",
+        ),
         pytest.param(((INES, "I can mostly see your elbow on this camera today."), (MAREN, "Sorry.")), id="no task"),
         pytest.param(((INES, "If you sign by the thirtieth I can take five per cent off."),), id="on a condition"),
     ],

@@ -118,6 +118,7 @@ EMPTY_VERBS = frozenset(
         "agree",
         "hear",
         "resign",
+        "thank",
     ]
 )
 FILLED = cue(  # verbs that are empty by themselves and are not with what follows
