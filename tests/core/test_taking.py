@@ -103,6 +103,13 @@ def test_a_task_names_whoever_it_is_for() -> None:
     assert line.text == "Mail [Maren] her address."
 
 
+def test_a_task_names_the_one_who_is_called_and_not_who_spoke_before() -> None:
+    (line,) = of(
+        "action", (MAREN, "The pier is open again."), (INES, "Tobias, I'll send you the new list of boats tonight.")
+    )
+    assert "[Tobias]" in line.text
+
+
 def test_one_sentence_gives_each_of_two_people_a_task() -> None:
     lines = of(
         "action",

@@ -19,7 +19,7 @@ MOST_SHOWN = 14  # words of it that are shown
 
 def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
     """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing,
-    and puts the name of whoever spoke before in place of `you`: `Send [Ines] the list.`"""
+    and puts a name in place of `you`: `Send [Ines] the list.`"""
     text = _to_whom(scene, sentence, text)
     match = re.search(r"\b(it|them)\b", text, re.I)
     if match is None or len(text.split()) > CLEAR_ENOUGH:
@@ -29,10 +29,12 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
 
 
 def _to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
+    """`you` is whoever the sentence calls by name, else who spoke right before."""
     before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    if not before or is_label(before[0]):
+    name = scene.roster.addressee(sentence.text) or next(iter(before), "")
+    if not name or is_label(name):
         return text
-    return TO_YOU.sub(lambda match: f"{match.group(1)} [{before[0].split()[0]}]", text, count=1)
+    return TO_YOU.sub(lambda match: f"{match.group(1)} [{name.split()[0]}]", text, count=1)
 
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
