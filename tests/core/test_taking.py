@@ -150,6 +150,15 @@ def test_what_sounds_like_a_task_and_is_none(rows: tuple[Row, ...]) -> None:
     assert of("action", *rows) == []
 
 
+def test_a_task_settles_nothing() -> None:
+    rows = (
+        (MAREN, "I suggest we drop the six forty from the first of November. Anybody against?"),
+        (INES, "No, fine by me. Agreed, but somebody should tell the nurses personally."),
+        (TOBIAS, "Fine."),
+    )
+    assert not any("nurses" in line.text for line in of("decision", *rows))
+
+
 def test_thanks_are_no_order() -> None:
     lines = of(
         "action",

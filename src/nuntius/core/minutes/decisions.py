@@ -106,9 +106,10 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 
 
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
-    """Whether a sentence says something that can be settled; mere assent rests on what it answers."""
+    """Whether a sentence says something that can be settled; mere assent rests on what it answers, and a task settles nothing."""
     agrees_only = scene.backchannel[sentence.turn] or cues.NO_MATTER.match(sentence.lower)
-    return not agrees_only and not _is_none(sentence.lower)
+    task = cues.SOMEBODY_SHOULD.search(sentence.lower)
+    return not agrees_only and not task and not _is_none(sentence.lower)
 
 
 def _leaning(sentence: Sentence, ruled: Ruling | None) -> float:

@@ -225,6 +225,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
 OR_ELSE = cue(
     r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
 )  # `Cut it, and it dies.`
+SOMEBODY_SHOULD = cue(r"\bsome ?(?:body|one) (?:should|has to|needs to|must|ought to)\b")
 SUMS_UP = cue(
     r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
     r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
