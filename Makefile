@@ -8,7 +8,7 @@ STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 DEMO_DATA := $(CURDIR)/data/demo
 
-.PHONY: help demo test lint python-tests page-tests screenshots bench lock models judges openapi clean
+.PHONY: help demo test lint python-tests page-tests screenshots bench lock models context judges openapi clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -46,6 +46,13 @@ models: ## derive the diarizer's models anew from the package that carries them
 	python3.11 -m venv .cache/models
 	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
 	.cache/models/bin/python scripts/derive_models.py
+
+context: ## teach the networks that read talk in its context anew from training/ (half an hour or more); then `make judges`
+	python3.11 -m venv .cache/teaching
+	.cache/teaching/bin/pip install --quiet --require-hashes -r requirements.txt
+	.cache/teaching/bin/pip install --quiet --require-hashes --no-deps -r training/encoder.txt
+	.cache/teaching/bin/pip install --quiet torch==2.13.0 transformers==5.24.0 onnx==1.23.2 scikit-learn==1.9.1
+	PYTHONPATH=src .cache/teaching/bin/python training/context.py
 
 judges: $(VENV)/tested ## make the weights of the trained judges anew from training/
 	$(BIN)/python training/train.py

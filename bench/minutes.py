@@ -1,4 +1,4 @@
-"""Measures the minutes on the annotated meetings of `training/`, each judged by judges that have not seen it.
+"""Measures the minutes on the annotated meetings of `training/unseen/`, of which nothing was learnt.
 
     python bench/minutes.py
 
@@ -9,7 +9,7 @@ ROUGE-1 (F) of the lines against the utterances marked by hand, beside LexRank a
 """
 
 import sys
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
@@ -19,12 +19,9 @@ from rouge_score.rouge_scorer import RougeScorer
 from summaries import lead, lexrank
 
 import annotated
-import train
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.inquire import inquire
-from nuntius.core.minutes import build, judges
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.forest import Forest, forest_of
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
 from nuntius.core.naming import renamed, sure_names
 from nuntius.core.transcript.transcript import Transcript
@@ -50,26 +47,11 @@ POINTS = ("key_point", "step", "risk")
 
 def main() -> None:
     """Prints a row for each meeting and their means."""
-    meetings = annotated.meetings()
-    examples, exchanges = [train.of_meeting(meeting) for meeting in meetings], train.of_exchanges()
-    rows = []
-    for meeting, own in zip(meetings, examples, strict=True):
-        others = [each for each in examples if each is not own]
-        made, borders = train.all_judges([*others, *exchanges]), forest_of(train.fit_borders(others))
-        _use(lambda made=made: made, lambda borders=borders: borders)  # type: ignore[misc]
-        rows.append((meeting.name, measured(meeting)))
+    rows = [(meeting.name, measured(meeting)) for meeting in annotated.meetings(annotated.UNSEEN)]
     rows.append(("mean", {name: sum(row[name] for _, row in rows) / len(rows) for name in FIGURES}))
     sys.stdout.write(f"{'':14}{''.join(f'{name:>10}' for name in FIGURES)}\n")
     for name, row in rows:
         sys.stdout.write(f"{name[:13]:14}{''.join(f'{row[figure]:10.2f}' for figure in FIGURES)}\n")
-
-
-def _use(made: Callable[[], dict[str, judges.Judge]], borders: Callable[[], Forest]) -> None:
-    judges.judges, judges.border_judge = made, borders  # type: ignore[assignment]
-    judges.judged.cache_clear()
-    judges.judged_borders.cache_clear()
-    build._firm.cache_clear()
-    build._chapters.cache_clear()
 
 
 def measured(meeting: annotated.Annotated) -> dict[str, float]:

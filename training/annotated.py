@@ -1,11 +1,12 @@
-"""Reads the annotated meetings of this folder and writes them as captions with their hand-written minutes.
+"""Reads annotated meetings and writes them as captions with their hand-written minutes.
 
     python training/annotated.py FOLDER
 
-A file in `meetings/` holds `key: value` lines, `---`, the talk, `---`, and what should come of it. `== Title` opens
-a chapter. Behind an utterance `{...}` says what rests on it: `a1` an action, `d1` a decision, `q1` a question and `r1`
-its answer, `k1` a key point, `i1` the answer to an inquiry, `f=` a figure, `t=` an utterance that only looks like an
-action or a decision. Below stand `a1 task | owners | due`, `d1 text`, `q1 text`, `k1/3 text` (its weight) and
+A file in `meetings/`, from which the judges learn, or in `unseen/`, on which they are measured, holds `key: value`
+lines, `---`, the talk, `---`, and what should come of it. `== Title` opens a chapter. Behind an utterance `{...}` says
+what rests on it: `a1` an action, `d1` a decision, `q1` a question and `r1` its answer, `k1` a key point, `i1` the answer
+to an inquiry, `f=` a figure, `t=` an utterance that only looks like an action or a decision. Below stand
+`a1 task | owners | due`, `d1 text`, `q1 text`, `k1/3 text` (its weight) and
 `i1 question | words that the answer must hold`; `i0` is a question that the record cannot answer, `a1?` an action
 that may be found or not.
 """
@@ -19,6 +20,7 @@ from pathlib import Path
 from typing import Any
 
 MEETINGS = Path(__file__).parent / "meetings"
+UNSEEN = MEETINGS.with_name("unseen")  # nothing is learnt from these: they are for measuring
 PACE = 2.5  # words a second
 PAUSE = 0.4  # seconds between two utterances
 
@@ -143,9 +145,9 @@ def _clock(seconds: float) -> str:
     return f"{int(seconds // 3600):02}:{int(seconds // 60 % 60):02}:{seconds % 60:06.3f}"
 
 
-def meetings() -> list[Annotated]:
-    """All annotated meetings by name."""
-    return [read(path) for path in sorted(MEETINGS.glob("*.txt"))]
+def meetings(folder: Path = MEETINGS) -> list[Annotated]:
+    """All annotated meetings of a folder by name."""
+    return [read(path) for path in sorted(folder.glob("*.txt"))]
 
 
 if __name__ == "__main__":

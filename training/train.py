@@ -6,7 +6,7 @@ python training/train.py
 import json
 import sys
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import date
 from pathlib import Path
 from typing import Any
@@ -50,7 +50,8 @@ class Examples:
     inputs: NDArray[np.float32]
     turns: NDArray[np.int64]
     labels: dict[str, NDArray[np.int64]]
-    talk: Scene | None = None
+    talk: Scene
+    cues: dict[str, list[int]] = field(default_factory=dict)  # the turns (cues) that are right of each kind
     inquiries: tuple[tuple[str, list[int]], ...] = ()  # questions with the cues that answer them
     borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
@@ -69,9 +70,7 @@ class Inquiry:
 def of_inquiries(each: Examples, made: dict[str, judges.Judge]) -> list[Inquiry]:
     """The questions put to a talk as they are looked at by the judges of its sentences."""
     talk = each.talk
-    if talk is None:
-        return []
-    likely = {kind: made[kind].of(each.inputs) for kind in judges.KINDS}
+    likely = judges.weighed(talk, made)
     numbers = [int(turn.cue or 0) for turn in talk.transcript.turns]
     put = [(asked(talk, question), cues) for question, cues in each.inquiries]
     return [Inquiry(a, passage_signs(talk, a, likely), np.isin(numbers, sorted(cues)).astype(int)) for a, cues in put]
@@ -93,15 +92,15 @@ def of_meeting(meeting: Annotated) -> Examples:
     right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], first).astype(int)
     put = tuple((each["ask"], each["cues"]) for each in made["inquiries"])
     examples = _examples(meeting.name, talk, wanted)
-    return replace(examples, borders=(border_signs(talk), right), talk=talk, inquiries=put)
+    return replace(examples, borders=(border_signs(talk), right), inquiries=put)
 
 
-def of_exchanges() -> list[Examples]:
-    """The short exchanges, in talks of ten each, as examples of actions and decisions."""
+def of_exchanges(together: int = 10) -> list[Examples]:
+    """The short exchanges, `together` of them in a talk, as examples of actions and decisions."""
     blocks = [block.strip().splitlines() for block in EXCHANGES.read_text().split("--\n")]
     made = []
-    for first in range(0, len(blocks), 10):
-        said = [annotated.utterance(row) for block in blocks[first : first + 10] for row in block]
+    for first in range(0, len(blocks), together):
+        said = [annotated.utterance(row) for block in blocks[first : first + together] for row in block]
         named = tuple(replace(each, speaker=NAMES[each.speaker]) for each in said)
         meeting = Annotated(f"exchanges {first}", {}, named, (), {})
         wanted = {"action": set(meeting.cues("a")), "decision": set(meeting.cues("d"))}
@@ -120,7 +119,7 @@ def _examples(name: str, talk: Scene, wanted: dict[str, set[int]]) -> Examples:
             for i, s in enumerate(talk.sentences)
         ]
         labels[kind] = np.where(left_out, -1, right)
-    return Examples(name, judges.inputs(talk), cue, labels)
+    return Examples(name, judges.inputs(talk), cue, labels, talk, {kind: sorted(cues) for kind, cues in wanted.items()})
 
 
 def fit(examples: Sequence[Examples], kind: str) -> judges.Judge:

@@ -8,6 +8,7 @@ import pytest
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
 from nuntius.core.minutes.forest import LEAF, forest_of
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import scene
@@ -94,3 +95,29 @@ class TestForest:
 
     def test_no_rows(self) -> None:
         assert forest_of([self.LEAVES]).of(self.ROWS[:0]).shape == (0,)
+
+
+ROUND = (
+    ("Noor Aziz", "Right, a short round. Petra."),
+    ("Petra Lund", "Yesterday I sanded the deck, and the primer is on."),
+    ("Noor Aziz", "And today?"),
+    ("Petra Lund", "The second coat, if it stays dry until noon."),
+    ("Noor Aziz", "Wilf."),
+    ("Wilf Sandys", "The winch is worn, I had the cover off on Friday."),
+    ("Noor Aziz", "How bad is it?"),
+    ("Wilf Sandys", "It would not hold more than a ton, so I would leave it."),
+)
+
+
+def test_a_round_is_seen_where_the_floor_goes_to_the_next_who_is_called() -> None:
+    said = talk(*ROUND)
+    signs = border_signs(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
+    calls = signs[:, BORDER_SIGNS.index("calls who holds it")]
+    assert int(calls.argmax()) == 4 and calls[4] == pytest.approx(1.0)
+    assert signs[5, BORDER_SIGNS.index("takes it from the leader")] > 0.9
+
+
+def test_who_holds_the_floor_is_told_of_one_voice_too() -> None:
+    said = talk(("Noor Aziz", "The deck is sanded."), ("Noor Aziz", "The primer is on."))
+    signs = border_signs(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
+    assert not signs[:, BORDER_SIGNS.index("how much is held")].any()

@@ -4,6 +4,7 @@ from datetime import date
 
 import pytest
 
+from nuntius.core.language.en.names import Roster
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.naming import sure_names
@@ -39,6 +40,17 @@ def of(kind: str, *rows: Row) -> list[Line]:
             date(2026, 10, 7),
             "agent",
             id="a day is an answer",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Ines, could you ask two yards for a price?"),
+                (INES, "Two yards, fine. By when?"),
+                (MAREN, "End of next week."),
+            ),
+            (INES,),
+            date(2026, 10, 16),
+            "yards",
+            id="assent behind what is repeated, and a day that is asked for",
         ),
         pytest.param(
             ((MAREN, "Douglas, you'll let the harbour master know about the buoy?"), (DOUGLAS, "Yes, this afternoon.")),
@@ -88,6 +100,85 @@ def of(kind: str, *rows: Row) -> list[Line]:
             "board",
             id="said of somebody who agrees",
         ),
+        pytest.param(
+            ((MAREN, "One more thing. Could everybody send me their hours by Friday?"), (INES, "Mm.")),
+            (TOBIAS, INES, DOUGLAS),
+            date(2026, 10, 9),
+            "hours",
+            id="asked of all",
+        ),
+        pytest.param(
+            ((MAREN, "Good. And send Tobias the spare keys."), (INES, "And send Tobias the spare keys, yes.")),
+            (INES,),
+            None,
+            "keys",
+            id="an order that is said again",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Could you draft something for the passengers? Half a page."),
+                (INES, "I could. When by?"),
+                (MAREN, "End of November?"),
+                (INES, "I want it off my desk. End of the month."),
+            ),
+            (INES,),
+            date(2026, 10, 31),
+            "half a page",
+            id="what and when come behind it",
+        ),
+        pytest.param(
+            (
+                (MAREN, "The regatta is on the twenty-fourth. We need a float for the till."),
+                (MAREN, "Can you sort that yourself, Ines?"),
+                (INES, "I'll go to the bank on the Thursday."),
+            ),
+            (INES,),
+            date(2026, 10, 22),
+            "bank",
+            id="the day in the week that is spoken of",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Nobody told the harbour office. Who's ringing them?"),
+                (DOUGLAS, "Me. This afternoon, before they shut."),
+            ),
+            (DOUGLAS,),
+            TUESDAY,
+            "harbour office",
+            id="me",
+        ),
+        pytest.param(
+            ((MAREN, "I'd like the ramp painted and the rail fixed next week."), (INES, "Fine, next week.")),
+            (INES,),
+            date(2026, 10, 16),
+            "rail",
+            id="what one would like done",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Ben can't. Tobias, you do the new form?"),
+                (TOBIAS, "I do the new form. When does it have to go out?"),
+                (MAREN, "By Friday."),
+            ),
+            (TOBIAS,),
+            date(2026, 10, 9),
+            "form",
+            id="you do it",
+        ),
+        pytest.param(
+            (
+                (
+                    MAREN,
+                    "I was going to print the posters this week, but the price has to go on, so I'll print them now.",
+                ),
+                (INES, "When would they be up?"),
+                (MAREN, "Say, the twelfth? That's next Monday."),
+            ),
+            (MAREN,),
+            date(2026, 10, 12),
+            "print",
+            id="what was meant to be done and will be done otherwise",
+        ),
     ],
 )
 def test_how_a_task_is_taken_on(rows: tuple[Row, ...], owner: tuple[str, ...], due: date | None, words: str) -> None:
@@ -101,6 +192,10 @@ def test_a_task_names_whoever_it_is_for() -> None:
         "action", (MAREN, "Who does the letter go to?"), (INES, "Mrs Frayne at the college. I'll mail you her address.")
     )
     assert line.text == "Mail [Maren] her address."
+    (line,) = of(
+        "action", (MAREN, "Ines, could you send me the numbers on them?"), (INES, "Sure, I'll photograph them.")
+    )
+    assert line.text.startswith("Send [Maren] the numbers")
 
 
 def test_a_task_names_the_one_who_is_called_and_not_who_spoke_before() -> None:
@@ -143,6 +238,49 @@ def test_a_task_that_says_only_do_it_is_given_what_it_refers_to() -> None:
             id="another's wish",
         ),
         pytest.param(((INES, "I can mostly see your elbow on this camera today."), (MAREN, "Sorry.")), id="no task"),
+        pytest.param(
+            ((TOBIAS, "I could do a Tuesday, I've got my bronze."), (MAREN, "Bless you, no.")),
+            id="an offer that is refused",
+        ),
+        pytest.param(
+            ((MAREN, "Vera goes on the twentieth, can you live with that?"), (INES, "I can live with that.")),
+            id="consent",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Next meeting. Two weeks today would be the twentieth."),
+                (TOBIAS, "I'm draining pipes on the twentieth."),
+                (MAREN, "The twenty-first, then."),
+            ),
+            id="why a day will not do",
+        ),
+        pytest.param(
+            (
+                (INES, "I met him at the chandler's and he swears he'll have it taken away by Christmas."),
+                (MAREN, "Ha."),
+            ),
+            id="what another is said to have promised",
+        ),
+        pytest.param(
+            ((MAREN, "Can everybody hear me?"), (INES, "Yes, loud and clear.")), id="asked of all, and no task"
+        ),
+        pytest.param(
+            ((INES, "I'd propose that we paint the whole roof."), (TOBIAS, "I'll second that.")), id="a motion"
+        ),
+        pytest.param(
+            ((TOBIAS, "And if the cheese is cut bigger?"), (INES, "Then it's wet and it goes off by Christmas.")),
+            id="what would come of something",
+        ),
+        pytest.param(
+            ((INES, "Call if you need me, I'll be in the next room."), (TOBIAS, "Thanks.")), id="being somewhere"
+        ),
+        pytest.param(
+            (
+                (INES, "Forget November I would soon pay for the lifts we repair the slipway in January instead."),
+                (MAREN, "All right, January."),
+            ),
+            id="what is settled in words that ran together",
+        ),
         pytest.param(((INES, "If you sign by the thirtieth I can take five per cent off."),), id="on a condition"),
     ],
 )
@@ -167,6 +305,8 @@ def test_thanks_are_no_order() -> None:
         (INES, "By Friday then."),
     )
     assert not any("Thank" in line.text for line in lines)
+    lines = of("action", (INES, "I'll swap with you on Wednesday, Douglas."), (DOUGLAS, "Don, thank you Ines."))
+    assert not any("thank" in line.text for line in lines)
 
 
 @pytest.mark.parametrize(
@@ -182,6 +322,10 @@ def test_thanks_are_no_order() -> None:
         ((INES, "They said to come back in March. I'll ask the tourist board again then."), date(2027, 3, 31)),
         ((INES, "I'll buy ten pairs of gloves at lunch tomorrow."), date(2026, 10, 7)),
         ((INES, "I'll give the supplier a ring. And I'm off Thursday and Friday, don't forget."), None),
+        ((INES, "I'll book the coach. They hold it till the fifteenth."), date(2026, 10, 15)),
+        ((INES, "I'll put it in the book on my way out."), TUESDAY),
+        ((INES, "I'll look whether the hall is free when I'm home."), TUESDAY),
+        ((INES, "I'll have all the forms back by Easter."), date(2027, 3, 28)),
         ((INES, "We talk on Wednesday evenings, I'll send you the answer on Thursday."), date(2026, 10, 8)),
     ],
 )
@@ -215,6 +359,43 @@ def test_the_day_of_a_task(rows: Row, due: date | None) -> None:
             ),
             "tags",
             id="then",
+        ),
+        pytest.param(
+            (
+                (INES, "Do we lease the scanners, or new batteries for the old ones?"),
+                (TOBIAS, "New batteries, the housings are fine."),
+                (MAREN, "Batteries, then, and we talk about leasing when these fall apart."),
+                (INES, "Okay by me."),
+            ),
+            "batteries",
+            id="a thing, then",
+        ),
+        pytest.param(
+            (
+                (MAREN, "And a shed for the bicycles? We'd said we'd think about a new shed."),
+                (TOBIAS, "With what money?"),
+                (MAREN, "Fair. Not this year then."),
+            ),
+            "this year",
+            id="not now",
+        ),
+        pytest.param(
+            (
+                (TOBIAS, "It depends on the wind on Sunday, the forecast isn't out."),
+                (MAREN, "If it's over force five we stay in, otherwise we go."),
+                (INES, "Makes sense."),
+            ),
+            "force five",
+            id="one thing or else another",
+        ),
+        pytest.param(
+            (
+                (TOBIAS, "We could open in December or in January."),
+                (INES, "I'd rather open in January, December's mad."),
+                (MAREN, "January. That makes sense."),
+            ),
+            "January",
+            id="what one would rather do",
         ),
     ],
 )
@@ -250,3 +431,62 @@ def test_a_voice_that_speaks_of_somebody_is_another() -> None:
     )
     names = sure_names(heard, (MAREN, TOBIAS, INES))
     assert names == {"Speaker 1": INES, "Speaker 2": TOBIAS, "Speaker 3": MAREN}
+
+
+def test_when_to_meet_again_is_the_day_agreed_in_the_end() -> None:
+    rows = [(MAREN, f"The jetty has {number} boards that are rotten.") for number in range(20, 44)]
+    lines = of(
+        "decision",
+        *rows,
+        (MAREN, "So, next meeting. Two weeks today would be the twentieth."),
+        (TOBIAS, "I'm draining pipes on the twentieth."),
+        (MAREN, "Twenty-first? Same time."),
+        (TOBIAS, "That works."),
+        (MAREN, "The twenty-first it is."),
+    )
+    assert lines[-1].text == "Next meeting: Wednesday 21 October."
+    assert max(each.turn for each in lines[-1].evidence) == len(rows) + 4
+
+
+def test_a_complaint_is_no_rule_for_all() -> None:
+    rows = ((INES, "What's the rule, actually?"), (TOBIAS, "It's in the handbook. Nobody reads the handbook."))
+    assert not any("Nobody" in line.text for line in of("decision", *rows))
+
+
+@pytest.mark.parametrize(
+    ("said", "name"),
+    [("Thanks, Mr Hale.", DOUGLAS), ("Captain Carvell, could you sign?", INES), ("Mrs Nobody was there.", None)],
+)
+def test_people_are_called_by_title_and_surname(said: str, name: str | None) -> None:
+    assert Roster.of(PEOPLE, ()).addressee(said) == name
+
+
+def test_a_title_is_no_first_name() -> None:
+    roster = Roster.of(("Dr Simone Achebe", "Dr Lars Vikander"), ())
+    assert [name for name, _ in roster.find("Simone and Lars")] == ["Dr Simone Achebe", "Dr Lars Vikander"]
+
+
+def test_whoever_is_presented_is_the_next_new_voice() -> None:
+    heard = talk(
+        ("Speaker 1", "Good morning, Maren, good morning, Tobias. I'm Ines, and with me is Douglas."),
+        ("Speaker 2", "Hello."),
+        ("Speaker 3", "Maren, I run the front desk, and this is Mr Pryce."),
+        ("Speaker 4", "Fire away."),
+    )
+    names = sure_names(heard, PEOPLE)
+    assert names == {"Speaker 1": INES, "Speaker 2": DOUGLAS, "Speaker 3": MAREN, "Speaker 4": TOBIAS}
+
+
+def test_what_somebody_needs_is_worded_as_the_task_that_is_taken_on() -> None:
+    rows = (
+        (DOUGLAS, "The harbour office needs the new times."),
+        (TOBIAS, "I'll send them over tomorrow morning."),
+        (MAREN, "Thanks."),
+    )
+    (line,) = of("action", *rows)
+    assert line.text.startswith("Send them [the new times] over")
+
+
+def test_what_one_can_only_do_settles_nothing() -> None:
+    rows = ((INES, "We need two new ones, or we can only take 48 people instead of 50."), (TOBIAS, "Right."))
+    assert of("decision", *rows) == []

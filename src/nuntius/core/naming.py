@@ -12,45 +12,72 @@ from nuntius.core.transcript.turn import Turn
 
 _SENTENCE_END = re.compile(r"(?<=[.?!])\s+")
 _INTRODUCES = re.compile(
-    r"\b(?:[Ii]['’]m|[Ii] am|[Tt]his is|[Mm]y name(?: is|['’]s)) (?P<name>[A-Z]\w+)(?! (?:is|was|has|will|can)\b)|^\W*(?:\w+, )?(?P<here>[A-Z]\w+) here\b"
+    r"\b(?:[Ii]['’]m|[Ii] am|(?<![Aa]nd )[Tt]his is|[Mm]y name(?: is|['’]s)) (?P<name>[A-Z]\w+)(?! (?:is|was|has|will|can)\b)|^\W*(?:\w+, )?(?P<here>[A-Z]\w+) here\b"
+    r"|^\W*(?P<alone>[A-Z]\w+), I(?:['’]m)? (?:run|do|look|work|manage|lead|teach|handle|keep|chair|own|drive|represent|started|joined|am|in)\b"
     r"|\b[Ii]t['’]s (?P<calling>[A-Z]\w+)(?: [A-Z]\w+)? (?:from|at|of|speaking)\b|^\W*(?P<whole>[A-Z]\w+) [A-Z]\w+, (?:I\b|I['’])"
 )
+_PRESENTS = re.compile(
+    r"\b(?:with me (?:is|are|I have)|(?:and|but) (?:this|that|here) is|I(?:['’]ve| have) (?:also )?(?:got|brought)|meet) (?P<named>(?:\w+\.? )?[A-Z]\w+)"
+    r"|(?P<beside>[A-Z]\w+)(?:['’]s| is) (?:with me|here with|on the (?:line|call))\b"
+)
+_GREETS = re.compile(r"^\W*(?:good )?(?:morning|afternoon|evening|hello|hi|hey|welcome)\b", re.I)
+_TELLS = re.compile(
+    r"^\W*(?:you|it|that|he|she|they|we|i|there)\b[^?]*,\s+[A-Z]\w+[.!]$", re.I
+)  # `You can't swim, Yusuf.`
 _ANSWERS = re.compile(r"\bthank|^\W*(?:hello|hi|hey|welcome)\b", re.I)  # said to whoever has just spoken
-INTRODUCED = 2  # votes of somebody's own name
-SURE = 2.0  # votes that a name needs before it is used unasked
-ALONE = 1.0  # the same where no other voice and no other name is in question
+CALLED = 2  # votes of a name by which somebody is called
+TOLD = 1  # the same behind a statement: the one who is called need not answer
+INTRODUCED = 4  # votes of somebody's own name
+SURE = 4  # votes that a name needs before it is used unasked
+ALONE = 2  # the same where no other voice and no other name is in question
 AHEAD = 2.0  # times as many votes as the next voice has for the name
 
 
 def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Counter[str]]:
-    """For each label how often the talk points to each person.
+    """For each label how much the talk points to each person.
 
-    Whoever is spoken to by name usually speaks next, or has just spoken when thanked or greeted (one vote each);
-    nobody speaks of himself by name (minus one vote). Who says the own name is that person (two votes).
+    Whoever is spoken to by name usually speaks next, or has just spoken when thanked or greeted (CALLED, or TOLD);
+    nobody speaks of himself by name (CALLED is taken off). Who says the own name is that person (INTRODUCED); who is
+    presented by another is the next voice that was not heard before (CALLED).
     """
     roster = Roster.of(people, ())
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
-    turns = transcript.turns
     spoke: set[str] = set()  # who has spoken before this turn
-    for number, turn in enumerate(turns):
+    for number, turn in enumerate(transcript.turns):
         for sentence in _SENTENCE_END.split(turn.text):
-            if (own := _introduced(roster, sentence)) is not None:
+            own, other = _introduced(roster, sentence), _presented(roster, sentence)
+            if own is not None:
                 votes[turn.speaker][own] += INTRODUCED
-                continue
-            if turn.speaker in spoke:  # somebody's first words may name him in a way of his own
+            elif turn.speaker in spoke:  # somebody's first words may name him in a way of his own
                 for mentioned, _ in roster.find(sentence):
-                    votes[turn.speaker][mentioned] -= 1
-            name = roster.addressee(sentence)
-            if name is None:
-                continue
-            after = [t.speaker for t in turns[number + 1 : number + 3] if t.speaker != turn.speaker]
-            before = [t.speaker for t in turns[max(0, number - 1) : number] if t.speaker != turn.speaker]
-            if _ANSWERS.search(sentence) and before:
-                votes[before[0]][name] += 1
-            elif after:
-                votes[after[0]][name] += 1
+                    votes[turn.speaker][mentioned] -= CALLED
+            if other is not None:
+                for voice in _not_heard(transcript, number, spoke)[:1]:
+                    votes[voice][other] += CALLED
+            elif own is None:
+                _call(votes, roster, transcript, number, sentence)
         spoke.add(turn.speaker)
     return votes
+
+
+def _not_heard(transcript: Transcript, number: int, spoke: set[str]) -> list[str]:
+    """Voices behind a turn that were not heard before it, in order."""
+    known = spoke | {transcript.turns[number].speaker}
+    return [turn.speaker for turn in transcript.turns[number + 1 :] if turn.speaker not in known]
+
+
+def _call(votes: dict[str, Counter[str]], roster: Roster, transcript: Transcript, number: int, sentence: str) -> None:
+    """Counts the vote of a sentence that calls somebody by name; a greeting of several tells nothing."""
+    turns, speaker = transcript.turns, transcript.turns[number].speaker
+    name = roster.addressee(sentence)
+    if name is None or (_GREETS.match(sentence) and len(roster.find(sentence)) > 1):
+        return
+    after = [turn.speaker for turn in turns[number + 1 : number + 3] if turn.speaker != speaker]
+    before = [turn.speaker for turn in turns[max(0, number - 1) : number] if turn.speaker != speaker]
+    if _ANSWERS.search(sentence) and before:
+        votes[before[0]][name] += CALLED
+    elif after:
+        votes[after[0]][name] += TOLD if _TELLS.search(sentence.strip()) else CALLED
 
 
 def _introduced(roster: Roster, sentence: str) -> str | None:
@@ -58,6 +85,13 @@ def _introduced(roster: Roster, sentence: str) -> str | None:
     match = _INTRODUCES.search(sentence.strip())
     name = next(filter(None, match.groups()), "") if match else ""
     found = roster.find(name)
+    return found[0][0] if found else None
+
+
+def _presented(roster: Roster, sentence: str) -> str | None:
+    """The other person that a speaker presents: `And this is Doctor Achebe`, `with me is Nita`."""
+    match = _PRESENTS.search(sentence)
+    found = roster.find(next(filter(None, match.groups()), "")) if match else []
     return found[0][0] if found else None
 
 

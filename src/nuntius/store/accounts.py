@@ -17,6 +17,12 @@ def any_account(session: Session) -> bool:
     return bool(session.scalar(select(func.count(User.id))))
 
 
+def account_names(session: Session) -> dict[int | None, str]:
+    """Names by account."""
+    query = select(Person.user_id, Person.name).where(Person.user_id.is_not(None))
+    return dict(session.execute(query).tuples().all())
+
+
 def create_workspace(session: Session, name: str, time_zone: str = "UTC") -> Workspace:
     workspace = Workspace(name=name, time_zone=time_zone)
     session.add(workspace)

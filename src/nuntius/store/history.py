@@ -7,6 +7,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.store.accounts import account_names
 from nuntius.store.models import Change, LineRow, Meeting, Person, Speaker, TurnRow
 
 MOST = 500  # changes told, the newest first
@@ -28,7 +29,7 @@ class Told:
 
 def history_of(session: Session, meeting: Meeting) -> list[Told]:
     """The changes of a meeting, the newest first."""
-    names = dict(session.execute(select(Person.user_id, Person.name).where(Person.user_id.is_not(None))).tuples().all())
+    names = account_names(session)
     people = dict(session.execute(select(Person.id, Person.name)).tuples().all())
     query = select(Change).where(Change.meeting_id == meeting.id).order_by(Change.id.desc()).limit(MOST)
     return [

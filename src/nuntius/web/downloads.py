@@ -32,7 +32,7 @@ from nuntius.store.models import Meeting, Recording
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
 from nuntius.web.floor import report_of
-from nuntius.web.schemas import LineOut, MinutesOut
+from nuntius.web.record_schemas import LineOut, MinutesOut
 from nuntius.web.shapes import minutes_out, zone
 
 TYPES = {

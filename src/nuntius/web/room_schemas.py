@@ -5,20 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from nuntius.web.schemas import (
-    BreakOut,
-    Kind,
-    MarkOut,
-    MeetingOut,
-    MeetingPath,
-    Name,
-    Passage,
-    PictureOut,
-    Seconds,
-    ThereOut,
-    Title,
-    Wire,
-)
+from nuntius.web.record_schemas import BreakOut, MarkOut, Passage, PictureOut, ThereOut
+from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Seconds, Title, Wire
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
 Source = Literal["microphone", "computer", "both"]

@@ -11,6 +11,7 @@ from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
 from nuntius.core.live.floor import LiveFloor, live_floor
 from nuntius.core.minutes.line import Passage
 from nuntius.core.transcript.transcript import Transcript
+from nuntius.store.accounts import account_names
 from nuntius.store.capture import last_run
 from nuntius.store.live import voiced
 from nuntius.store.models import (
@@ -25,9 +26,9 @@ from nuntius.store.notes import notes_of
 from nuntius.store.rooms import agenda_items, agenda_of, may_record
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of, speakers_of
+from nuntius.web import record_schemas as rec
 from nuntius.web import room_schemas as r
-from nuntius.web import schemas as s
-from nuntius.web.room_facts import account_names, breaks_out, marks_out, pictures_out, there_out
+from nuntius.web.room_facts import breaks_out, marks_out, pictures_out, there_out
 from nuntius.web.shapes import meeting_out
 
 
@@ -140,9 +141,9 @@ def _statement(statement: Statement, transcript: Transcript) -> r.BriefLine:
     return r.BriefLine(text=statement.text, nobody=statement.nobody, passages=passages)
 
 
-def reply_out(reply: Reply, transcript: Transcript) -> s.ReplyOut:
+def reply_out(reply: Reply, transcript: Transcript) -> rec.ReplyOut:
     """What was made of a question, with its passages."""
-    return s.ReplyOut(
+    return rec.ReplyOut(
         found=reply.found,
         answer=reply.text or None,
         passages=[passage_out(p, transcript) for p in reply.evidence],
@@ -150,11 +151,11 @@ def reply_out(reply: Reply, transcript: Transcript) -> s.ReplyOut:
     )
 
 
-def passage_out(passage: Passage, transcript: Transcript) -> s.Passage:
+def passage_out(passage: Passage, transcript: Transcript) -> rec.Passage:
     """A passage with its words and times."""
     turn = transcript.turns[passage.turn]
     words = turn.words[passage.first : passage.last + 1]
-    return s.Passage(
+    return rec.Passage(
         turn=passage.turn,
         start=words[0].start,
         end=max(word.end for word in words),

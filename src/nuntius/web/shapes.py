@@ -19,6 +19,7 @@ from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
 from nuntius.store.uploads import arriving, beside, held_parts
+from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
 
@@ -89,7 +90,7 @@ def recording_of(session: Session, meeting: Meeting) -> Recording | None:
     return session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
 
 
-def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
+def record_out(session: Session, meeting: Meeting, user: User) -> rec.RecordOut:
     recording = recording_of(session, meeting)
     speakers, turns, names = (
         speakers_of(session, meeting.id),
@@ -105,7 +106,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
     ids = {speaker.label: speaker.id for speaker in speakers}
     undo, redo = _undoable(session, meeting, user)
     minutes, room = get_minutes(session, meeting.id), room_of(session, meeting.id)
-    return s.RecordOut(
+    return rec.RecordOut(
         meeting=meeting_out(session, meeting),
         recording=_recording_out(recording) if recording else None,
         voices=_voices(session, meeting, speakers, names, floor.shares),
@@ -126,14 +127,14 @@ def record_out(session: Session, meeting: Meeting, user: User) -> s.RecordOut:
 RESTRUCTURES = ("turns", "turn voice", "spans")  # changes after which the turns are others
 
 
-def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> s.ChangedOut:
+def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> rec.ChangedOut:
     """What a change touches: the names of voices, the lines, the turns."""
     names = names_of(session, meeting.id)
     minutes = get_minutes(session, meeting.id)
     undo, redo = _undoable(session, meeting, user)
-    return s.ChangedOut(
+    return rec.ChangedOut(
         names=[
-            s.NamedVoice(id=v.id, name=names[v.label], named=v.person_id is not None)
+            rec.NamedVoice(id=v.id, name=names[v.label], named=v.person_id is not None)
             for v in speakers_of(session, meeting.id)
         ],
         turns=[_turn_out(row) for row in _turns_of(session, change)] if change else [],
@@ -165,8 +166,8 @@ def _words(row: TurnRow) -> list[Any]:
     return row.words if row.person_words is None else row.person_words
 
 
-def _recording_out(recording: Recording) -> s.RecordingOut:
-    return s.RecordingOut(
+def _recording_out(recording: Recording) -> rec.RecordingOut:
+    return rec.RecordingOut(
         name=recording.name,
         duration=recording.duration,
         is_text=recording.is_text,
@@ -178,19 +179,19 @@ def _recording_out(recording: Recording) -> s.RecordingOut:
     )
 
 
-def _turn_out(row: TurnRow) -> s.TurnOut:
+def _turn_out(row: TurnRow) -> rec.TurnOut:
     heard = " ".join(word[0] for word in row.words) if row.person_words is not None else None
-    return s.TurnOut.model_construct(number=row.number, voice=row.speaker_id, words=_words(row), heard=heard)
+    return rec.TurnOut.model_construct(number=row.number, voice=row.speaker_id, words=_words(row), heard=heard)
 
 
 def _doubts(
     turns: list[TurnRow], labels: dict[int, str], spans: list[tuple[float, float, str]], ids: dict[str, int]
-) -> list[s.DoubtOut]:
+) -> list[rec.DoubtOut]:
     """The turns of which it is unsure who spoke, or in which several did."""
     said = [(labels[row.speaker_id], [(start + end) / 2 for _, start, end, _ in _words(row)]) for row in turns]
     found = certainties(said, [Span(*span) for span in spans])
     return [
-        s.DoubtOut(turn=row.number, unsure=each.doubtful, over=[ids[voice] for voice in each.over if voice in ids])
+        rec.DoubtOut(turn=row.number, unsure=each.doubtful, over=[ids[voice] for voice in each.over if voice in ids])
         for row, each in zip(turns, found, strict=True)
         if each.doubtful or each.over
     ]
@@ -198,7 +199,7 @@ def _doubts(
 
 def _voices(
     session: Session, meeting: Meeting, speakers: list[Speaker], names: dict[str, str], shares: dict[str, float]
-) -> list[s.VoiceOut]:
+) -> list[rec.VoiceOut]:
     """Voices with the people that each may be: those the talk points to first, then the rest."""
     people = [person.name for person in meeting.people]
     taken = {names[speaker.label] for speaker in speakers if speaker.person_id}
@@ -208,7 +209,7 @@ def _voices(
         ranked = sorted(people, key=lambda name: -votes.get(speaker.label, Counter())[name])
         order[speaker.label] = [name for name in ranked if name not in taken]
     return [
-        s.VoiceOut(
+        rec.VoiceOut(
             id=speaker.id,
             label=speaker.label,
             name=names[speaker.label],
@@ -220,24 +221,24 @@ def _voices(
     ]
 
 
-def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> s.MinutesOut:
-    return s.MinutesOut(
+def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> rec.MinutesOut:
+    return rec.MinutesOut(
         source=row.source,  # type: ignore[arg-type]
         length=row.length,  # type: ignore[arg-type]
         template=template,
-        sections=[s.SectionOut(title=title, layout=layout) for title, layout in row.sections],
+        sections=[rec.SectionOut(title=title, layout=layout) for title, layout in row.sections],
         detailed=row.detailed,
         remark=row.remark,
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
-        chapters=[s.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
+        chapters=[rec.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
         lines=[line_out(line, names) for line in row.lines],
     )
 
 
-def line_out(line: LineRow, names: dict[str, str]) -> s.LineOut:
+def line_out(line: LineRow, names: dict[str, str]) -> rec.LineOut:
     text = with_names(line.text, names)
-    return s.LineOut(
+    return rec.LineOut(
         id=line.id,
         kind=line.kind,  # type: ignore[arg-type]
         text=line.person_text or text,
@@ -253,7 +254,7 @@ def line_out(line: LineRow, names: dict[str, str]) -> s.LineOut:
         thrown_out=line.thrown_out,
         why=line.why,
         evidence=[
-            s.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)
+            rec.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)
             for e in line.evidence
         ],
     )

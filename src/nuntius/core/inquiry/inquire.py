@@ -8,12 +8,15 @@ from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes.context import answering
 from nuntius.core.minutes.figures import figures_in
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = 0.5  # likelihood that the best passage answers at all, below which the record is said to hold nothing
+FOUND = 0.25  # logit that the record answers at all, below which it is said to hold nothing
+READ = 12  # of the likeliest turns, which are read together with the question
+READ_SHARE = 0.5  # of what reading them says in that logit; fitted on talk from which nothing was learnt
 CLOSE = 0.15  # share of the best passage's likelihood that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
@@ -54,7 +57,9 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
-    found = float(judges.judges()["found"].of(found_signs(put, signs, likely)[None])[0])
+    found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
+    nearest = [turn for turn in order[:READ] if likely[turn] > 0]
+    found += READ_SHARE * float(answering(talk, question, nearest)[nearest].max()) if nearest else 0
     if found < FOUND or _is_strange(put):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []

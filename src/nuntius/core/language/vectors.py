@@ -13,6 +13,7 @@ from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
+from nuntius.core.language.networks import network
 
 MODEL_DIGEST = "8199be6f699a395f99f89df973f9dc5285fbcfcdb2ae1a4e1201dab014f3d2a6"  # sha256
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256
@@ -36,10 +37,7 @@ def _engine() -> tuple[onnxruntime.InferenceSession, Tokenizer]:
     tokenizer = Tokenizer.from_file(str(words))
     tokenizer.enable_truncation(LONGEST)
     tokenizer.enable_padding()
-    options = onnxruntime.SessionOptions()
-    options.intra_op_num_threads = 2
-    options.log_severity_level = 3
-    return onnxruntime.InferenceSession(str(model), options, providers=["CPUExecutionProvider"]), tokenizer
+    return network(model), tokenizer
 
 
 def vectors(texts: Sequence[str]) -> Vectors:

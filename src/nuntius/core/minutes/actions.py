@@ -5,7 +5,7 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import SaidDate
+from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
@@ -35,10 +35,11 @@ JOINING_REACH = 3  # turns within which somebody joins in a task
 LEAST_SAID = 4  # words of a task that no rule found
 BRIEF = 8  # words of a sentence that moves the day of a task and says little else
 
+TAKEN_UP = "offer taken up"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
-LEAST = 0.08  # likelihood below which what a rule found is no action
+LEAST = 0.1  # likelihood below which what a rule found is no action
 LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
-ENOUGH = 0.6  # likelihood from which a sentence is an action though no rule found it
+ENOUGH = 0.7  # likelihood from which a sentence is an action though no rule found it
 
 
 def find_actions(scene: Scene, likely: Likely) -> list[Line]:
@@ -80,9 +81,12 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
 
 def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     """A finding that says what is to be done: `Do it` with what it refers to, where it is likely enough; else None."""
+    if cues.THANKS.match(finding.text):
+        return None
     if _says_what(finding):
         return finding
-    known = likelihood >= CLEARLY and not cues.TAKES_IT.match(finding.text)
+    received = finding.why in (TAKEN_UP, "request", "taken up", "told and taken")
+    known = (likelihood >= CLEARLY or received) and not cues.TAKES_IT.match(finding.text)
     about = spoken_of(scene, finding.sentence) if known else None
     if about is None:
         return None
@@ -108,10 +112,22 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     brief = last.due is not None and len(sentence.text.split()) <= BRIEF
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
     moved = brief and not again and cues.DAY_MOVED.search(sentence.lower)
-    says = moved or cues.WANTED_BY.search(sentence.lower) or (own and cues.HAD_BY.search(sentence.lower))
+    by_owner = own and (cues.HAD_BY.search(sentence.lower) or _names_other_day(scene, sentence))
+    says = moved or by_owner or cues.WANTED_BY.search(sentence.lower)
     if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
         return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _names_other_day(scene: Scene, sentence: Sentence) -> bool:
+    """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
+    if cues.THAT_IS.match(sentence.lower):
+        return True
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    last = [scene.by_turn[t][-1] for t in before]
+    proposed = any(s.is_question and in_sentence(scene, s) is not None for s in last)
+    verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
+    return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
 
 
 def _by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
@@ -144,11 +160,15 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
+    if _gives_reason(scene, sentence) or (cues.DECIDED.search(lower) and not cues.INTENT.search(lower)):
+        return None
     text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
+    if reply is not None and cues.OFFER.search(lower) and cues.REFUSAL.search(scene.text(reply)):
+        return None
     if not re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
         agreed = (
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
@@ -160,15 +180,22 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
 def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
-    if sentence.is_question or unreal(lower) or dismissed(scene, sentence):
+    overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
+    if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     strong, weak = cues.INTENT.search(lower), cues.PROMISE.search(lower)
+    if not strong and cues.REPORTED.search(lower):
+        return None
+    if not (strong or weak) and answers_request(scene, sentence):
+        weak = cues.PLAIN_PRESENT.search(lower)
     if weak and not strong and not _is_bound(scene, sentence):
         weak = None
     match = strong or weak
     if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
-    if not strong and _asks_for_another_day(scene, sentence):
+    before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
+    supposed = any(s.is_question and cues.IF_FIRST.search(s.lower) for s in before)  # `And if they're bigger?`
+    if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
         return None
     day = due(scene, sentence, match.start(), own=True)
     text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
@@ -190,14 +217,40 @@ def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:
     return any(s.is_question and in_sentence(scene, s) is not None for s in later)
 
 
+def _excuses(scene: Scene, sentence: Sentence) -> bool:
+    """`I'm draining pipes on the twentieth`, behind the proposal of that day: it tells why that day will not do."""
+    days = {item.day for item in said_dates(sentence.text, scene.facts.day)}
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    asked = any(cues.REQUEST.search(scene.text(t)) or cues.UNTAKEN.search(scene.text(t)) for t in before)
+    return not asked and any(item.day in days for t in before for item in said_dates(scene.text(t), scene.facts.day))
+
+
 def _is_bound(scene: Scene, sentence: Sentence) -> bool:
     """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
-    asks_when = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
-    if cues.IF.search(sentence.lower):
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    if cues.IF.search(sentence.lower) or any(cues.ASKS_FIRST.search(s.lower) for s in later):
+        return False
+    following = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    if cues.OFFER.search(sentence.lower) and any(cues.REFUSAL.search(scene.text(t)) for t in following):
         return False
     day = in_sentence(scene, sentence)
     dated = day is not None and not day.said.lower().endswith("minutes")  # `in five minutes` is how long it takes
-    return dated or asks_when or answers_request(scene, sentence)
+    asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in following if _is_brief(scene, t))]
+    return (
+        dated
+        or any(cues.ASKED_WHEN.search(text) for text in asked)
+        or (answers_request(scene, sentence) and not _gives_reason(scene, sentence))
+    )
+
+
+def _is_brief(scene: Scene, turn: int) -> bool:
+    return len(scene.text(turn).split()) <= BRIEF
+
+
+def _gives_reason(scene: Scene, sentence: Sentence) -> bool:
+    """`Please send me the numbers. I have to put them into the system.`: why something is asked of another."""
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first]
+    return bool(cues.HAVE_TO.search(sentence.lower)) and any(cues.REQUEST.search(s.lower) for s in earlier[-1:])
 
 
 def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -233,6 +286,7 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     if (
         cues.OFFER.search(sentence.lower) is None
         or cues.CONDITIONAL.search(sentence.lower)
+        or cues.PAST.search(sentence.lower)
         or dismissed(scene, sentence)
     ):
         return None
@@ -246,7 +300,7 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     told = [s for t in replies for s in scene.by_turn[t] if not s.is_question]
     day = due(scene, sentence) or next((d for s in [*asked, *told] if (d := in_sentence(scene, s))), None)
     evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
-    return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, "offer taken up")
+    return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
 
 
 def _negated(lower: str, at: int) -> bool:

@@ -4,6 +4,7 @@ import re
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import made_clear, spoken_of
@@ -15,6 +16,7 @@ from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
     dismissed_after,
+    echoes,
     empty,
     exchange,
     reply_to,
@@ -31,7 +33,8 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if cues.BARE_REQUEST.match(sentence.text):
         return None  # `Would you?` takes up what was offered
     return (
-        _request(scene, sentence, taken)
+        _asked_of_all(scene, sentence)
+        or _request(scene, sentence, taken)
         or _asked_by_day(scene, sentence, taken)
         or _order(scene, sentence, taken)
         or _untaken(scene, sentence, taken)
@@ -41,22 +44,48 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
 def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Could you try again?` that the one who was asked takes on within a few turns."""
     lower = sentence.lower
-    match = cues.REQUEST.search(lower)
+    asked = scene.roster.addressee(sentence.text)
+    match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
     if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
         return None
-    asked = scene.roster.addressee(sentence.text)
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
         return own
     reply = reply_to(scene, sentence.turn, asked)
-    if reply is None or not takes_on(scene, reply) or dismissed_after(scene, sentence.turn):
+    taken_on = reply is not None and (takes_on(scene, reply) or echoes(scene, sentence, reply))
+    if reply is None or not taken_on or dismissed_after(scene, sentence.turn):
         return None
     tagged = not re.search(r"\w", sentence.text[match.end() :])  # `Ask them, would you?`
     told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
     text = wording.task(sentence, requested=True) or wording.order(told)
+    text = re.sub(rf",\s+{first_name(asked)}\W*$", ".", text) if asked else text
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     taken.add(reply)
-    return exchange(scene, sentence, reply, made_clear(scene, sentence, text), "request")
+    text = made_clear(scene, sentence, wording.with_thing(text, _named_behind(scene, sentence)))
+    return exchange(scene, sentence, reply, text, "request")
+
+
+def _named_behind(scene: Scene, sentence: Sentence) -> str:
+    """What the next words of a turn name without a verb: `Could you draft something? Half a page.`; else empty."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last][:1]
+    named = [s for s in later if not s.is_question and any(t.pos in ("NOUN", "PROPN") for t in s.tokens)]
+    return next((s.text for s in named if not any(t.pos in ("VERB", "AUX") for t in s.tokens)), "")
+
+
+def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`Could everybody send me their hours by Friday?`: a task of all others, where a day is named or somebody agrees."""
+    match = cues.ASKED_OF_ALL.search(sentence.lower)
+    if match is None or unreal(sentence.lower) or cues.PROCEDURE.search(sentence.lower):
+        return None
+    day, reply = due(scene, sentence), reply_to(scene, sentence.turn, None)
+    agreed = [reply] if reply is not None and takes_on(scene, reply) else []
+    text = wording.order(sentence.text[match.end() :]).replace("?", "")
+    if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+        return None
+    everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
+    owner = tuple(name for name in everybody if name != sentence.speaker)
+    evidence = (passage(sentence), *map(scene.whole, agreed))
+    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "asked of all")
 
 
 def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -93,10 +122,14 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
-    if reply is None or reply - sentence.turn > 2 or not takes_on(scene, reply):
+    if reply is None or reply - sentence.turn > 2:
+        return None
+    echoed = echoes(scene, sentence, reply)
+    if not (echoed or takes_on(scene, reply)):
         return None
     taking = cues.TAKING.search(scene.text(reply).lower()) or said_dates(scene.text(reply), scene.facts.day)
-    if not (taking or _is_pressed(scene, sentence, asked)):
+    again = "again" in lower and scene.speaker(reply) in [scene.speaker(t) for t in scene.preceding(sentence.turn, 1)]
+    if not (taking or again or echoed or _is_pressed(scene, sentence, asked)):
         return None
     text = made_clear(scene, sentence, wording.order(sentence.text))
     if len(text.split()) < LEAST_ORDERED or empty(text.lower()):

@@ -59,12 +59,15 @@ BORDER_SIGNS = (
     "leads question", "agenda", "leads agenda", "novelty", "novel nouns", "after light", "after assent", "after backchannel",
     "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up", "names", "leads names", "names unasked", "names what stays",
     "names anew and goes on", "names anew and calls", "after a naming", "after a call", "wide novelty", "novelty peaks", "stays",
+    "floor changes", "another holds it", "calls who holds it", "how much is held", "held for the first time", "takes it from the leader",
 )  # fmt: skip
 WIDE = 12  # turns on each side of a wide look
 MANY = 25  # words of a turn's opening that count as many
+ROUND = 8  # turns on each side in which it is seen who holds the floor
 SHORT = 8  # words of a turn that only calls on somebody
 STAYS = 2  # turns ahead that speak of a subject which is new and stays
 NAMING = 11  # signs of `_naming_row`
+FLOOR = 6  # signs of `_floor_row`
 LONG_PAUSE = 2.0  # seconds
 
 
@@ -75,7 +78,36 @@ def border_signs(scene: Scene) -> NDArray[np.float32]:
     rows = np.array([_border_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
     named = [subject_of(scene, turn) for turn in turns]
     wide = novelty(scene, WIDE)
-    return np.hstack([rows, np.array([_naming_row(scene, t, leader, named, wide) for t in turns], np.float32)])
+    naming = np.array([_naming_row(scene, t, leader, named, wide) for t in turns], np.float32)
+    return np.hstack([rows, naming, _floor_rows(scene, leader)])
+
+
+def _floor_rows(scene: Scene, leader: str) -> NDArray[np.float32]:
+    """The signs that have to do with who holds the floor before and after each turn, the leader apart."""
+    voices = sorted({scene.speaker(turn) for turn in range(len(scene.by_turn))} - {leader})
+    spoken = np.zeros((len(scene.by_turn) + 1, len(voices) + 1))  # the last column for all who are left out
+    for turn in range(len(scene.by_turn)):
+        if scene.speaker(turn) != leader:
+            spoken[turn + 1, voices.index(scene.speaker(turn))] = len(scene.transcript.turns[turn].words)
+    spoken = spoken.cumsum(0)
+    made = np.zeros((len(scene.by_turn), FLOOR), np.float32)
+    for turn in range(1, len(scene.by_turn)):
+        before = _shares(spoken[turn] - spoken[max(0, turn - ROUND)])
+        after = _shares(spoken[min(turn + ROUND + 1, len(scene.by_turn))] - spoken[turn])
+        holder = int(after.argmax())
+        name = voices[holder] if after[holder] else ""
+        anew = after[holder] * (1 - before[holder])
+        called = any(scene.roster.addressee(s.text) == name for s in scene.by_turn[turn][:OPENING_SENTENCES])
+        takes = scene.speaker(turn) == name and scene.speaker(turn - 1) == leader
+        made[turn] = [
+            1 - np.minimum(before, after).sum(), holder != before.argmax(), anew * called, after[holder],
+            1 - _shares(spoken[turn])[holder], anew * takes,
+        ]  # fmt: skip
+    return made
+
+
+def _shares(words: NDArray[np.float64]) -> NDArray[np.float64]:
+    return np.asarray(words / (words.sum() or 1.0))
 
 
 def _naming_row(scene: Scene, turn: int, leader: str, named: list[str], wide: list[float]) -> list[float]:
@@ -107,7 +139,7 @@ def _naming_row(scene: Scene, turn: int, leader: str, named: list[str], wide: li
 def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], change: float) -> list[float]:
     opening = scene.by_turn[turn][:3]
     if not opening or scene.backchannel[turn] or not turn:
-        return [0.0] * (len(BORDER_SIGNS) - NAMING)
+        return [0.0] * (len(BORDER_SIGNS) - NAMING - FLOOR)
     text = " ".join(sentence.lower for sentence in opening)
     leads = float(scene.speaker(turn) == leader)
     called = float(any(scene.roster.addressee(s.text) for s in opening))

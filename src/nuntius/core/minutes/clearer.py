@@ -2,14 +2,13 @@
 
 import re
 
-from nuntius.core.language.en.names import is_label
+from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 
-TO_YOU = re.compile(
-    r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write) you\b(?! all\b| both\b)",
-    re.I,
-)
+_GIVING = r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write|remind)"
+TO_YOU = re.compile(rf"{_GIVING} you\b(?! all\b| both\b)", re.I)
+TO_ME = re.compile(rf"{_GIVING} me\b", re.I)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
@@ -29,12 +28,14 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
 
 
 def _to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
-    """`you` is whoever the sentence calls by name, else who spoke right before."""
+    """`me` is whoever speaks; `you` is whoever the sentence calls by name, else who spoke right before."""
+    if not is_label(sentence.speaker):
+        text = TO_ME.sub(lambda match: f"{match.group(1)} [{first_name(sentence.speaker)}]", text, count=1)
     before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     name = scene.roster.addressee(sentence.text) or next(iter(before), "")
     if not name or is_label(name):
         return text
-    return TO_YOU.sub(lambda match: f"{match.group(1)} [{name.split()[0]}]", text, count=1)
+    return TO_YOU.sub(lambda match: f"{match.group(1)} [{first_name(name)}]", text, count=1)
 
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:

@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en import cues, rulings
+from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.due import CLOSING
+from nuntius.core.minutes.due import CLOSING, next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -21,9 +21,10 @@ SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
 JUDGED = "settled"  # why
-RULE_BONUS = 0.2  # added to it where a rule finds one, too
+RULE_BONUS = 0.25  # added to it where a rule finds one, too
 FIRM_BONUS = 0.35  # the same where its form leaves little doubt
-FIRM = ("a rule for all", "when to meet again")  # why
+MEETS_AGAIN = "when to meet again"  # why
+FIRM = ("a rule for all", MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
 MOST_TURNS = 6  # that one decision rests on
@@ -35,8 +36,9 @@ REVERSAL = re.compile(
 TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal and the call for agreement in one
 TO_ONE = re.compile(r"\b(?:me|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
-    r"\blet's (?:see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
-    r"\blast (?:year|week|time|month)\b",
+    r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
+    r"\blet's (?:not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
+    r"\blast (?:year|week|time|month)\b|\bwe can only\b",
     re.I,
 )
 
@@ -77,7 +79,8 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
         if apart <= MERGE_REACH and (ruling.why == JUDGED or _on_one_matter(scene, other, ruling)):
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             if apart < MERGE_REACH and len({p.turn for p in evidence}) <= MOST_TURNS:
-                rulings[i] = replace(other, evidence=evidence)
+                why = MEETS_AGAIN if ruling.why == MEETS_AGAIN else other.why
+                rulings[i] = replace(other, evidence=evidence, why=why)
             return
     rulings.append(ruling)
 
@@ -107,8 +110,8 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers, and a task settles nothing."""
-    agrees_only = scene.backchannel[sentence.turn] or cues.NO_MATTER.match(sentence.lower)
-    task = cues.SOMEBODY_SHOULD.search(sentence.lower)
+    agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
+    task = rulings.SOMEBODY_SHOULD.search(sentence.lower)
     return not agrees_only and not task and not _is_none(sentence.lower)
 
 
@@ -123,11 +126,11 @@ def _leaning(sentence: Sentence, ruled: Ruling | None) -> float:
 def _tells(sentence: Sentence) -> bool:
     """Whether a sentence tells what is or was: `There's 212 panes`, `I chased it yesterday`, `two have written back`."""
     lower = sentence.lower
-    if cues.WILLED.search(lower):
+    if rulings.WILLED.search(lower):
         return False
     verbs = [token for token in sentence.tokens if token.dep == "ROOT"]
-    told = any(token.tag == "VBD" for token in verbs) or bool(cues.PERFECT.search(lower))
-    return told or bool(cues.TELLING.search(lower))
+    told = any(token.tag == "VBD" for token in verbs) or bool(rulings.PERFECT.search(lower))
+    return told or bool(rulings.TELLING.search(lower))
 
 
 def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -151,14 +154,29 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     if sentence.is_question or _is_none(lower) or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens):
         return None
     to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
-    to_nobody = to_nobody and not TO_ONE.search(lower) and not cues.OR_ELSE.search(lower)
-    ruled = to_nobody and any(t.lemma in cues.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    for_all = cues.NORM.search(lower)
-    said = for_all or cues.NO_THING.search(lower) or cues.THEN_FIRST.search(lower) or cues.SUMS_UP.search(lower)
+    to_nobody = to_nobody and not TO_ONE.search(lower) and not rulings.OR_ELSE.search(lower)
+    ruled = to_nobody and any(t.lemma in rulings.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
+    for_all = rulings.NORM.search(lower)
+    thing = rulings.THING_THEN.search(lower) and _just_spoken_of(scene, sentence)
+    said = (
+        for_all
+        or thing
+        or rulings.IF_ELSE.search(lower)
+        or rulings.NO_THING.search(lower)
+        or rulings.THEN_FIRST.search(lower)
+        or rulings.SUMS_UP.search(lower)
+    )
     if not (ruled or said):
         return None
     why = "a rule for all" if for_all else "ruled"
     return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), why)
+
+
+def _just_spoken_of(scene: Scene, sentence: Sentence) -> bool:
+    """Whether what a sentence names was named by another voice right before: `The third, then` answers, `The café, then` opens."""
+    before = [t for t in scene.preceding(sentence.turn, BEFORE) if scene.speaker(t) != sentence.speaker]
+    here = scene.content[sentence.turn, sentence.first]
+    return any(here & scene.turn_content[t] for t in before)
 
 
 def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -169,7 +187,7 @@ def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
     dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]
     if not any(said_dates(s.text, scene.facts.day) for s in dated) or _is_none(sentence.lower):
         return None
-    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), "settled", "when to meet again")
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), "settled", MEETS_AGAIN)
 
 
 def _is_none(lower: str) -> bool:
@@ -195,7 +213,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Could we make it Wednesday at ten?` with assent by at least one other voice and no objection."""
-    if not cues.PROPOSAL.search(sentence.lower) or _is_none(sentence.lower):
+    if not cues.PROPOSAL.search(sentence.lower) or _is_none(rulings.I_RATHER.sub("i'd ", sentence.lower)):
         return None
     replies = [t for t in scene.following(sentence.turn, AFTER) if scene.speaker(t) != scene.speaker(sentence.turn)]
     agreed = [t for t in replies if _agrees(scene, t)]
@@ -261,13 +279,36 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
 
 def _line(scene: Scene, ruling: Ruling) -> Line | None:
     sentence = ruling.sentence
+    again = _day_agreed(scene, sentence) if ruling.why == MEETS_AGAIN else None
+    if again is not None:
+        text = rulings.MEETS_AGAIN.format(day=f"{again.day:%A} {again.day.day} {again.day:%B}")
+        evidence = tuple(sorted({*ruling.evidence, _named_at(scene, again)}))
+        return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
     text = wording.resolution(sentence.text)
-    tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in sentence.tokens) and len(text.split()) > 1
+    told = [
+        t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
+    ]
+    tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
     if len(text.split()) < SHORT and not tells and (proposal := _proposal(scene, sentence)) is not None:
         text = wording.resolution(proposal.text) or text
     if len(text.split()) < 2:
         return None
     return Line("decision", text, ruling.evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """When they meet again, where the sentence itself does not say so in the end."""
+    again = next_meeting(scene)
+    says = again is not None and any(item.day == again.day for item in said_dates(sentence.text, scene.facts.day))
+    return None if says and cues.MEETING_AGAIN.search(sentence.text) else again
+
+
+def _named_at(scene: Scene, again: SaidDate) -> Passage:
+    """The last words that name a day."""
+    naming = (
+        s for s in reversed(scene.sentences) if any(d.day == again.day for d in said_dates(s.text, scene.facts.day))
+    )
+    return passage(next(naming))
 
 
 def _instead(ruling: Ruling) -> Answer | None:

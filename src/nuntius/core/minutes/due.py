@@ -4,6 +4,7 @@ import calendar
 import re
 from collections.abc import Iterator
 from dataclasses import replace
+from datetime import timedelta
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import MONTHS, SaidDate, said_dates
@@ -14,8 +15,11 @@ from nuntius.core.minutes.scene import Scene
 BARE_NTH = re.compile(
     rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
 )  # a day of a month that is not named
+THE_DAY = re.compile(r"the\s+\w+day", re.I)
+NAMES_NUMBER = re.compile(rf"\d|{ORDINAL_WORDS}", re.I)
 IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
+WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BARE_DAY = 4  # words of a sentence that names a day and little else
@@ -60,14 +64,29 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    found = [item for item in found if item.start >= start] or found
+    behind = [item for item in found if item.start >= start]
+    found = behind if behind or cues.OVERTAKEN.search(sentence.lower) else found
     if found and (clause := cues.NEXT_CLAUSE.search(sentence.text, found[0].end)):
         found = [item for item in found if item.start < clause.start()]
     pressing = [
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
     chosen = next(iter([*pressing, *found]), None)
+    if chosen and THE_DAY.fullmatch(chosen.said):
+        return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
+
+
+def _in_week_spoken_of(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
+    """`The Thursday` in the week of the day of a month that was named last before, where that lies further ahead."""
+    earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
+    for turn in (sentence.turn, *scene.preceding(sentence.turn, WEEK_REACH)):
+        said = " ".join(earlier) if turn == sentence.turn else scene.text(turn)
+        named = [d.day for d in said_dates(said, scene.facts.day) if NAMES_NUMBER.search(d.said)]
+        if named:
+            day = named[-1] + timedelta(item.day.weekday() - named[-1].weekday())
+            return replace(item, day=day) if day > item.day else item
+    return item
 
 
 def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
@@ -83,6 +102,8 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
 
 
 def _of_event(text: str, item: SaidDate) -> bool:
+    if cues.HELD.search(text[: item.start]):
+        return False  # `They hold it till the nineteenth`: by then it must be done
     return bool(cues.EVENT.search(text[: item.start]))
 
 
@@ -98,12 +119,19 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
                 yield other
     asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
-        brief = {other for other in scene.by_turn[turn] if len(other.text.split()) <= BARE_DAY}
+        brief = {other for other in scene.by_turn[turn] if _is_bare_day(other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
         asked = bool(cues.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
         if not asked and len(scene.text(turn).split()) > BARE:
             return
+
+
+def _is_bare_day(sentence: Sentence) -> bool:
+    """A few words that name a day and say nothing of it: `By Friday.`, `It's the fourth.`, not `Tuesday we've got none.`"""
+    return len(sentence.text.split()) <= BARE_DAY and not any(
+        t.pos == "VERB" or t.lemma == "have" for t in sentence.tokens
+    )
 
 
 def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:

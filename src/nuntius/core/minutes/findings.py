@@ -46,6 +46,8 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
     if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
         return False
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
+    if shared and a.owner == b.owner and is_bare(a.text):
+        return True
     if shared and (a.owner == b.owner or not a.owner):
         own = b.sentence.turn != a.sentence.turn and speaks_of_other(scene, b.sentence, a.evidence)
         return not own or scene.alike(a.sentence, b.sentence) > ALIKE
@@ -82,10 +84,18 @@ def _refers(finding: Finding) -> bool:
 
 def is_bare(text: str) -> bool:
     """`Do it.`: words that say nothing without what they refer to."""
-    return bool(re.fullmatch(r"\w+(?: \w+)? (?:it|that|this|them|one)\W*", text, re.I))
+    return bool(cues.BARE_TASK.fullmatch(text))
 
 
 def _joined(a: Finding, b: Finding) -> Finding:
     evidence = tuple(sorted({*a.evidence, *b.evidence}))
-    text = a.text if len(a.text.split()) >= len(b.text.split()) or not b.owner else b.text
+    longer = len(a.text.split()) >= len(b.text.split()) or not b.owner
+    states = not _begins_with_verb(a) and _begins_with_verb(b)  # `They need the times.` `I'll send them over tomorrow.`
+    text = b.text if is_bare(a.text) or not (longer or is_bare(b.text)) or states else a.text
     return replace(a, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
+
+
+def _begins_with_verb(finding: Finding) -> bool:
+    """Whether a task is worded as one, and not as what somebody needs."""
+    first = finding.text.split()[0].lower()
+    return any(t.pos == "VERB" and first in (t.text.lower(), t.lemma) for t in finding.sentence.tokens)

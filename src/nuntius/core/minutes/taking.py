@@ -6,8 +6,8 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.due import due
-from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
 
 SHORTEST_TASK = 2  # words
@@ -23,8 +23,21 @@ def takes_on(scene: Scene, turn: int) -> bool:
     if cues.REFUSAL.search(said) and not intent:
         return False
     brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question
-    agrees = cues.ASSENT.search(said) or (brief and cues.LATE_ASSENT.search(said))
-    return bool(agrees) or intent or (brief and bool(said_dates(said, scene.facts.day)))
+    opening = scene.by_turn[turn][:2]
+    agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
+    return agrees or intent or (brief and bool(said_dates(said, scene.facts.day)))
+
+
+def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
+    """Whether a turn says again what was asked: `And send Vera the list.` `And send Vera the list, yes.`"""
+    names = {part.lower() for person in scene.roster.people for part in person.split()}
+    said = scene.content[sentence.turn, sentence.first] - names
+    return (
+        bool(said)
+        and not scene.by_turn[turn][0].is_question
+        and said <= scene.turn_content[turn]
+        and not cues.REFUSAL.search(scene.text(turn))
+    )
 
 
 def welcomed(scene: Scene, sentence: Sentence) -> int | None:
@@ -76,7 +89,10 @@ def answers_request(scene: Scene, sentence: Sentence) -> bool:
 
 def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
     """What one voice names and another takes on in the turn `reply`; either may name the day."""
-    day = due(scene, sentence) or next((d for s in scene.by_turn[reply] if (d := due(scene, s))), None)
+    answer = scene.by_turn[reply]
+    about = [s for s in answer if s is answer[0] or not speaks_of_other(scene, s, (passage(sentence),))]
+    own = next((d for s in about if cues.INTENT.search(s.lower) and (d := in_sentence(scene, s))), None)
+    day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s))), None)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
@@ -99,8 +115,10 @@ def empty(rest: str) -> bool:
     words = re.findall(r"[a-z']+", rest)
     while words and (words[0] in ("just", "then", "also", "all", "now", "to", "be") or words[0].endswith("ly")):
         if words[0] == "be":
-            return not (len(words) > 1 and words[1] in ("on", "back", "in"))
+            return not re.match(r"be (?:on|back|in (?:touch|contact))\b", " ".join(words))
         words.pop(0)
     if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
-        return not re.search(r"\b(?:out|ready|done|sent|finished|in|up|off|round|a word|with you|by|\w{3,}ed)\b", rest)
+        return not re.search(
+            r"\b(?:out|ready|done|sent|finished|in|up|off|round|a (?:\w+ )?word|with you|by|\w{3,}ed)\b", rest
+        )
     return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))

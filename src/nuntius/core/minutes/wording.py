@@ -30,6 +30,11 @@ _UNTAKEN_HEAD = re.compile(
     r"(?: got| going| like| have| wants?)?(?: to)?\s+",
     re.I,
 )
+_WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
+    r"\bi(?:'d| would) (?:like|want) ((?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b[\w ]*)",
+    re.I,
+)
+_CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
 _OFFER_HEAD = re.compile(
     r"\b(?:i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
     re.I,
@@ -98,7 +103,9 @@ def resolution(text: str) -> str:
 
 def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
-    text = clean(sentence.text).rstrip(".?!")
+    if (wanted := _WANTED.search(sentence.text)) is not None and requested:
+        return _framed(in_digits(f"Get {wanted.group(1)}"))
+    text = _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!"))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
         match = head.search(text)
@@ -120,6 +127,14 @@ def in_infinitive(sentence: Sentence, task: str) -> str:
     first, _, rest = task.partition(" ")
     verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
     return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
+
+
+def with_thing(text: str, thing: str) -> str:
+    """`Draft something.` with what it is: `Draft half a page.`"""
+    named = clean(thing).rstrip(".")
+    if not named:
+        return text
+    return re.sub(r"\bsomething\b", lambda _: named[0].lower() + named[1:], text, count=1)
 
 
 def until_own(text: str) -> str:

@@ -19,6 +19,7 @@ from nuntius.store.notes import facts_of
 from nuntius.store.removal import remove_meeting
 from nuntius.store.templates import choose
 from nuntius.store.transcripts import load_transcript
+from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
@@ -32,7 +33,7 @@ from nuntius.web.shapes import changed_out, meeting_out, record_out
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
 
-@api.get("", operation_id="getRecord", responses={200: s.RecordOut})
+@api.get("", operation_id="getRecord", responses={200: rec.RecordOut})
 def get_record(path: s.MeetingPath) -> Response:
     """The whole record."""
     with installation().database.read() as db:
@@ -58,19 +59,19 @@ def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> R
         return answer(changed_out(db, meeting, me(), change(db, meeting)))
 
 
-@api.put("/voices/<int:speaker_id>", operation_id="nameVoice", responses={200: s.ChangedOut})
+@api.put("/voices/<int:speaker_id>", operation_id="nameVoice", responses={200: rec.ChangedOut})
 def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
     """Says who a voice is; null takes the name away."""
     return _changed(path.meeting_id, lambda db, m: changes.name_voice(db, me(), m, path.speaker_id, body.name))
 
 
-@api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: s.ChangedOut})
+@api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: rec.ChangedOut})
 def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
     """Puts a person's text in place of a turn's words."""
     return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text, body.was))
 
 
-@api.put("/turns/<int:number>/voice", operation_id="giveWords", responses={200: s.ChangedOut})
+@api.put("/turns/<int:number>/voice", operation_id="giveWords", responses={200: rec.ChangedOut})
 def give_words(path: s.TurnPath, body: s.GivenWords) -> Response:
     """Gives a turn, or some of its words, to another voice."""
     return _changed(
@@ -79,25 +80,25 @@ def give_words(path: s.TurnPath, body: s.GivenWords) -> Response:
     )
 
 
-@api.post("/turns/<int:number>/split", operation_id="splitTurn", responses={200: s.ChangedOut})
+@api.post("/turns/<int:number>/split", operation_id="splitTurn", responses={200: rec.ChangedOut})
 def split_turn(path: s.TurnPath, body: s.SplitAt) -> Response:
     """Makes two turns of one."""
     return _changed(path.meeting_id, lambda db, m: restructure.split_turn(db, me(), m, path.number, body.at))
 
 
-@api.post("/turns/<int:number>/join", operation_id="joinTurns", responses={200: s.ChangedOut})
+@api.post("/turns/<int:number>/join", operation_id="joinTurns", responses={200: rec.ChangedOut})
 def join_turns(path: s.TurnPath) -> Response:
     """Makes one turn of a turn and the next."""
     return _changed(path.meeting_id, lambda db, m: restructure.join_turns(db, me(), m, path.number))
 
 
-@api.post("/voices/<int:speaker_id>/merge", operation_id="mergeVoices", responses={200: s.ChangedOut})
+@api.post("/voices/<int:speaker_id>/merge", operation_id="mergeVoices", responses={200: rec.ChangedOut})
 def merge_voices(path: s.VoicePath, body: s.MergedInto) -> Response:
     """Says that two voices are one."""
     return _changed(path.meeting_id, lambda db, m: restructure.merge_voices(db, me(), m, path.speaker_id, body.into))
 
 
-@api.post("/replace", operation_id="replaceWords", responses={200: s.ReplacedOut})
+@api.post("/replace", operation_id="replaceWords", responses={200: rec.ReplacedOut})
 def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
     """Puts other words in place of some, in this meeting or in all of its series; each meeting can take it back."""
     database = installation().database
@@ -109,40 +110,40 @@ def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
             counts = [changes.count_words(db, each, body.wanted, body.exactly) for each in chosen]
         else:
             counts = [changes.replace_words(db, me(), m, body.wanted, body.instead, body.exactly)[1] for m in chosen]
-    return answer(s.ReplacedOut(count=sum(counts), meetings=sum(count > 0 for count in counts)))
+    return answer(rec.ReplacedOut(count=sum(counts), meetings=sum(count > 0 for count in counts)))
 
 
-@api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: s.ChangedOut})
+@api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: rec.ChangedOut})
 def edit_line(path: s.LinePath, body: s.NewText) -> Response:
     """Puts a person's text in place of a line."""
     return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text, body.was))
 
 
-@api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: s.ChangedOut})
+@api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: rec.ChangedOut})
 def tick_line(path: s.LinePath, body: s.Tick) -> Response:
     """Marks a line as checked, or not."""
     return _changed(path.meeting_id, lambda db, m: changes.tick_line(db, me(), m, path.line_id, body.checked))
 
 
-@api.put("/lines/<int:line_id>/thrown", operation_id="throwOutLine", responses={200: s.ChangedOut})
+@api.put("/lines/<int:line_id>/thrown", operation_id="throwOutLine", responses={200: rec.ChangedOut})
 def throw_out_line(path: s.LinePath, body: s.ThrowOut) -> Response:
     """Throws a line out of the minutes, with the reason, or takes it back in."""
     return _changed(path.meeting_id, lambda db, m: changes.throw_out(db, me(), m, path.line_id, body.reason))
 
 
-@api.post("/undo", operation_id="undo", responses={200: s.ChangedOut})
+@api.post("/undo", operation_id="undo", responses={200: rec.ChangedOut})
 def undo(path: s.MeetingPath) -> Response:
     """Takes back one's own last change."""
     return _changed(path.meeting_id, lambda db, m: changes.undo(db, me(), m))
 
 
-@api.post("/redo", operation_id="redo", responses={200: s.ChangedOut})
+@api.post("/redo", operation_id="redo", responses={200: rec.ChangedOut})
 def redo(path: s.MeetingPath) -> Response:
     """Does the change again that was taken back last."""
     return _changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
 
 
-@api.post("/minutes", operation_id="remakeMinutes", responses={200: s.RecordOut})
+@api.post("/minutes", operation_id="remakeMinutes", responses={200: rec.RecordOut})
 def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
     """Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so."""
     store = installation()
@@ -156,7 +157,7 @@ def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 
 
-@api.post("/cut", operation_id="cutRecord", responses={200: s.RecordOut})
+@api.post("/cut", operation_id="cutRecord", responses={200: rec.RecordOut})
 def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays."""
     store = installation()
@@ -171,7 +172,7 @@ def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
     return answer(out)
 
 
-@api.post("/inquiry", operation_id="inquire", responses={200: s.ReplyOut})
+@api.post("/inquiry", operation_id="inquire", responses={200: rec.ReplyOut})
 def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from the record with its passages, or the word that it holds none."""
     with installation().database.read() as db:

@@ -19,6 +19,7 @@ from nuntius.store.capture import cut
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import cut_lines, live_rows, live_so_far
 from nuntius.store.models import Meeting, Room, StillPicture, Workspace
+from nuntius.web import record_schemas as rec
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
@@ -193,7 +194,7 @@ def get_brief(path: s.MeetingPath) -> Response:
     return answer(brief_out(brief(transcript, facts, reader), transcript))
 
 
-@api.post(f"{ROOM}/inquiry", operation_id="inquireLive", responses={200: s.ReplyOut})
+@api.post(f"{ROOM}/inquiry", operation_id="inquireLive", responses={200: rec.ReplyOut})
 def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from what has been said so far, or the word that it was not said."""
     with installation().database.read() as db:
@@ -203,7 +204,7 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     return answer(reply_out(inquire(transcript, facts, body.question, within), transcript))
 
 
-@api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: s.PictureOut})
+@api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: rec.PictureOut})
 def add_picture(path: s.MeetingPath) -> Response:
     """A still picture (JPEG) of what is shown, with its second in `X-At`."""
     data, store = request.get_data(cache=False), installation()
@@ -218,7 +219,7 @@ def add_picture(path: s.MeetingPath) -> Response:
         db.add(picture)
         db.flush()
         rooms.touch(room)
-        return answer(s.PictureOut(id=picture.id, at=picture.at))
+        return answer(rec.PictureOut(id=picture.id, at=picture.at))
 
 
 @api.get("/meetings/<meeting_id>/pictures/<int:picture_id>", operation_id="getPicture")

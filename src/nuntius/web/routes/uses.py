@@ -16,8 +16,9 @@ from nuntius.store.transcripts import load_transcript, names_of
 from nuntius.store.vocabulary import found_in, misheard, put_right_everywhere, refuse
 from nuntius.web import setup_schemas as s
 from nuntius.web.answers import answer
+from nuntius.web.record_schemas import ChangedOut
 from nuntius.web.routes.setup import kept_questions
-from nuntius.web.schemas import ChangedOut, MeetingPath
+from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, line_out, zone
 

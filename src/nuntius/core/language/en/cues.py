@@ -21,11 +21,13 @@ ASSENT = cue(
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
+    r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
     r"\bi can live with (?:that|it)\b",
 )
 LATE_ASSENT = cue(r"\b(?:yes|yep|sure|okay|fine|all right|of course|will do|go on)\W*$")  # at the end of a brief turn
 REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
+    r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
 )
 DISMISSED = cue(
@@ -44,6 +46,12 @@ PAST = cue(
     r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
     r"\b(?:i|we|he|she|they)(?:'d|'ve| had| have) (?:already|just)\b",
 )
+ASKS_FIRST = cue(r"\bi(?:'d| would|'ll| will) have to (?:ask|check|see|find out)\b")
+REPORTED = cue(
+    r"\b(?:he|she|they)(?:'d|'s|'ve)? (?:swears?|says?|said|promised|reckons?|told (?:me|us)|thinks?|hopes?) (?:that )?(?:he|she|they|it)(?:'ll| will|'d| would)\b"
+)
+HAVE_TO = cue(r"\bi(?:'ve| have) (?:got )?to\b|\bi need to\b")
+OVERTAKEN = cue(r"\b(?:was|were) going to\b.*\b(?:so|but|now) (?:now )?i'll\b")
 INTENT = cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
     r"\bwe(?:'ll| will) (?:send|mail|e-?mail|ring|call|write to|get back to|forward|let) (?:you|them|him|her|everyone|everybody)\b",
@@ -60,14 +68,16 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bgoes (?:in|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
     r"\bi'd \w+ (?:her|it|them|him|you|that)\b",
+    r"\b(?:my|our) (?:lads?|people|team|crew|guys|colleagues?|men|girls|boys|assistant|office|workshop|son|daughter) (?:can|will|could)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
+PLAIN_PRESENT = cue(r"\bi (?:come|do|bring|send|ring|call|write|ask|make|put|tell|fetch|print)\b(?!n't| not)")
 JOINING_IN = cue(  # a part in what another has taken on
     r"\b(?:i'll|i will|i can|i could|let me|i'd) (?:\w+ )?(?:go|come|be there|do (?:it|that|them)|walk|sit in|ride|drive over) (?:along )?with (?:you|him|her|them)\b",
     r"\b(?:i'll|i will|i can|i could|let me) (?:help|join|lend|give) (?:you|him|her|them)(?: (?:out|a hand|with (?:it|that)))?\W*$",
     r"\b(?:i'll|i will|i can) (?:help|give a hand|lend a hand|join in|come along|come too|go too)\b",
     r"\b(?:i'll|i will|i can) hold (?:your|his|her|the)\b",
-    r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)\W*$",
+    r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)",
 )
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
@@ -119,27 +129,40 @@ EMPTY_VERBS = frozenset(
         "hear",
         "resign",
         "thank",
+        "propose",
+        "second",
+        "abstain",
+        "forget",
     ]
 )
 FILLED = cue(  # verbs that are empty by themselves and are not with what follows
     r"find (?:an?|the|some\w*|another|out|one|two|three|more|who|whoever|me|you|us)\b|"
     r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|come (?:along|with|over|round|in|and|by)\b|"
-    r"hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
+    r"stay (?:on|late|behind|till|until)\b|hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
 )
 WISHED_BY_OTHERS = cue(
-    r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b"
+    r"\bif you (?:want|need|like|have)\b",
+    r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b",
 )
 REQUEST = cue(
-    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|mind (?:if|me)))",
+    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
     r"\bdo you want to\b",
     r"\bplease\b",
     r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
     r"\bi(?:'d| would) like you to\b",
     r"\bi need you to\b",
+    r"\bi(?:'d| would) (?:like|want) (?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b",
     r"\byou(?:'ll| will|'d) (?!have\b|be\b|get\b|see\b|find\b|know\b|need\b|want\b|like\b)\w+ .*\?\W*$",
     r"\b(?:tell|ask|send|remind|ring|call|email|bring|give|get|put|write|check|book|make sure) .{2,40} (?:from|for) me\b",
     r"\b(?:how about|what about) you \w+ing\b",
+)
+ASKED_OF_ALL = cue(
+    r"\b(?:can|could|will|would) (?:everybody|everyone|you all|all of you)(?: please)?(?! (?:hear|see|live|agree|do that|make it|say)\b)\s+",
+    r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
+)
+YOU_DO = cue(
+    r",\s+you (?!know\b|think\b|mean\b|see\b|want\b|like\b|have\b|had\b|get\b|got\b|said\b|were\b|are\b|did\b)(?=\w+ \w)"
 )
 UNTAKEN = cue(
     r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| please)\b",
@@ -152,7 +175,8 @@ UNTAKEN = cue(
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
 )
 DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b"
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b|"
+    r"\bit is\W*$"
 )
 BARE_REQUEST = cue(
     r"^\W*(?:oh,? |yes,? |well,? )?(?:(?:would|could|will|can) you(?:,? please)?|(?:yes,? )?please(?: do)?)\W*$"
@@ -160,6 +184,11 @@ BARE_REQUEST = cue(
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
+THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
+BARE_TASK = cue(
+    r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
+)
+THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
 TAKES_IT = cue(r"^(?:take|have|try|like) (?:it|them|that|those)\W*$")
 OFFER = cue(
     r"\bi (?:can|could|might be able to)\b",
@@ -207,39 +236,7 @@ DECIDED = cue(
     r"\bsame time\b.*\bnext\b",
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
 )
-NORM = cue(  # what holds for everybody
-    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:nobody|no one|no more|every \w+(?:'s| is| gets| goes)|"
-    r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
-    r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b"
-)
-NO_THING = cue(
-    r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
-    r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$"
-)
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
-NO_MATTER = cue(  # assent that says nothing of what is settled
-    r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
-    r"on principle|i'm (?:fine|happy|easy))\b",
-    r".*\bput me down\b",
-)
-OR_ELSE = cue(
-    r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
-)  # `Cut it, and it dies.`
-SOMEBODY_SHOULD = cue(r"\bsome ?(?:body|one) (?:should|has to|needs to|must|ought to)\b")
-SUMS_UP = cue(
-    r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
-    r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
-    r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
-)
-THEN_FIRST = cue(
-    r"^\W*(?:(?:so|and|right|okay|yes|no|good|well|fine|all right)\W+)*then (?:i think )?"
-    r"(?:we(?! (?:can|could|might|would|'d|have|are|were|had|need)\b)(?!'ve|'d)|it's|it is|that's (?:how|what)|(?:the|that) (?!is|was)\w+|"
-    r"(?!i\b|i'|you|he\b|she\b|they\b|there|why|what|how|who|when|where|we\b|we'|let)\w+ (?:goes|go|it is|from|on|at|for|to)\b)"
-)
-RULING_VERBS = frozenset(
-    "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "
-    "cut raise build run hold change pick choose skip lower limit refund pay charge print plant paint".split()
-)
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
@@ -320,6 +317,9 @@ EVENT = re.compile(
     r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
     re.I,
 )
+HELD = re.compile(
+    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$", re.I
+)
 ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session))|\bnext time\b(?! is\b)",
@@ -345,7 +345,7 @@ TIME_NOUN = re.compile(
     re.I,
 )
 DOES_ANYWAY = cue(
-    r"^\W*(?:well,? |oh,? )?(?:i|we|he|she|they) (?:always |usually |normally )?(?:do|does|did)\b(?! (?:not|n't))"
+    r"^\W*(?:well,? |oh,? )?(?:i|we|he|she|they) (?:always |usually |normally )?(?:(?:do|does)\b(?! (?:not|n't))|did(?: it| that| them)?\W*$)"
 )
 ENUMERATES = re.compile(r"\b(?:first|second|third|next|last|final|item|one more|another|two more)\b", re.I)
 ANNOUNCES = re.compile(
@@ -361,14 +361,4 @@ CLOSING_TITLES = (  # what a last chapter is called by how it begins
     (cue(r"\b(?:any other business|anything else)\b"), "Any other business"),
     (cue(r"\bnext (?:meeting|one|time|call)\b|\bsame time\b"), "Next meeting"),
     (cue(r"\b(?:bye|good night|thank you,? every|thanks,? (?:all|every))"), "Close"),
-)
-# what a sentence tells rather than settles
-WILLED = cue(
-    r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till)\b|n't be",
-)
-PERFECT = cue(
-    r"\b(?:i|we|he|she|they|you|it|two|three|four|five|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
-)
-TELLING = cue(
-    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half)\b)\b",
 )

@@ -11,6 +11,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from dateutil.easter import easter
+
 from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal, value_of
 
 DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
@@ -18,6 +20,9 @@ MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
 _DAY = rf"(?P<day>{'|'.join(DAYS)})s?"
 _MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
 _NTH = rf"(?P<nth>\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})"
+_ALONE = (
+    rf"\d{{1,2}}(?:st|nd|rd|th)|(?:{'|'.join(TENS)})[\s-]\w+(?:st|nd|rd|th)|\w+teenth|twentieth|tenth|eleventh|twelfth"
+)
 _COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|a couple of|a few)"
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
@@ -145,6 +150,16 @@ def _month_middle(match: re.Match[str], today: date) -> date | None:
     return end.replace(day=15) if end else None
 
 
+def _feast(name: str, today: date) -> date:
+    """The next Easter Sunday (Western), Christmas Day or New Year's Day from `today` on."""
+    for year in (today.year, today.year + 1):
+        fixed = {"christmas": date(year, 12, 25), "new": date(year, 1, 1)}
+        day = fixed.get(name.lower()) or easter(year)
+        if day >= today:
+            return day
+    return day
+
+
 def _rule(pattern: str, read: Reader) -> tuple[re.Pattern[str], Reader]:
     return re.compile(rf"\b(?:{pattern})\b", re.I), read
 
@@ -176,13 +191,15 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|before\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
         r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
-        r"before\s+(?:i|we)\s+go\s+home|on\s+(?:my|the)\s+way\s+home", _after(0)),
+        r"before\s+(?:i|we)\s+go\s+home|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
     _rule(rf"the\s+{_NTH}", _of_month),
+    _rule(r"(?:Easter|Christmas|New\s+Year)", lambda m, t: _feast(m.group().split()[0], t)),
+    (re.compile(rf"(?:^|(?<=[.?!]\s))(?P<nth>{_ALONE})(?=[.,?!]|\s+and\s+(?:the\s+)?{_NTH.replace('nth>', 'nth2>')})", re.I), _of_month),
 )  # fmt: skip
 
 

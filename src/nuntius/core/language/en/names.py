@@ -1,6 +1,7 @@
 """Who is meant: people of the roster and voices, found by first name, surname or whole name."""
 
 import re
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
@@ -12,6 +13,9 @@ _YOU_NEXT = re.compile(
     r"^\w+ (?:you(?:'re|'ve|'ll|'d|r)?|can you|could you|would you|will you)\b", re.I
 )  # `Kenji you look tired`
 _YOU_BEFORE = re.compile(r"\b(?:from|to|with|by|for|of|at) you$", re.I)  # `she wants it from you Nadia`
+_TITLES = r"(?:Dr|Doctor|Mr|Mrs|Ms|Miss|Prof|Professor|Sir|Rev|Reverend|Father|Sister|Cllr|Councillor|Captain|Judge)\.?"
+_TITLE = re.compile(rf"^{_TITLES}\s+")
+_NAME = re.compile(rf"(?P<title>\b{_TITLES}\s+)?(?P<word>[A-ZÀ-Ž][A-Za-zÀ-ž]+)")
 _OPENERS = re.compile(
     r"(?:\W*\b(?:so|and|okay|ok|right|well|great|good|lovely|thanks|thank you|now|sorry|but|hey|yes|no|then|shame"
     r"|perfect)\b\W*)+",
@@ -25,32 +29,38 @@ class Roster:
 
     people: tuple[str, ...]
     _first: dict[str, str] = field(default_factory=dict)
+    _last: dict[str, str] = field(default_factory=dict)
     _sounds: dict[str, str] = field(default_factory=dict)
 
     @staticmethod
     def of(people: Sequence[str], speakers: Sequence[str]) -> "Roster":
-        """A roster; a first name that two people share stands for neither."""
+        """A roster; a first name or surname that two people share stands for neither."""
         everyone = tuple(dict.fromkeys([*people, *(s for s in speakers if not is_label(s))]))
-        counts: dict[str, int] = {}
-        for name in everyone:
-            counts[_key(name)] = counts.get(_key(name), 0) + 1
+        counts = Counter(map(_key, everyone))
         first = {_key(name): name for name in everyone if counts[_key(name)] == 1}
-        return Roster(everyone, first, {metaphone(key): key for key in first if len(key) >= SHORTEST_HEARD})
+        surnames = Counter(map(_surname, everyone))
+        last = {_surname(name): name for name in everyone if surnames[_surname(name)] == 1}
+        return Roster(everyone, first, last, {metaphone(key): key for key in first if len(key) >= SHORTEST_HEARD})
 
     def find(self, text: str) -> list[tuple[str, int]]:
         """People named in `text` with the character where each stands."""
-        found: dict[str, int] = {}
-        for match in re.finditer(r"[A-ZÀ-Ž][A-Za-zÀ-ž]+", text):
-            name = self._named(match.group().lower())
+        return [(name, start) for name, start, _ in self._spans(text)]
+
+    def _spans(self, text: str) -> list[tuple[str, int, int]]:
+        """People named in `text`, each with where the name begins (with its title) and ends."""
+        found: dict[str, tuple[str, int, int]] = {}
+        for match in _NAME.finditer(text):
+            word = match.group("word").lower()
+            name = self._last.get(word) if match.group("title") else self._named(word)
             if name is not None:
-                found.setdefault(name, match.start())
-        return list(found.items())
+                found.setdefault(name, (name, match.start(), match.end()))
+        return list(found.values())
 
     def addressee(self, text: str) -> str | None:
         """The person a sentence speaks to: `Milos, is the van back`, `Thanks, Milos.`, `could you, Kenji?`"""
-        for name, at in self.find(text):
-            before, after = text[:at].rstrip(), text[at:].split(" ", 1)
-            word = after[0]
+        for name, at, end in self._spans(text):
+            before = text[:at].rstrip()
+            word = text[at:end].replace(" ", "") + text[end:].split(" ", 1)[0]
             opens = not before or bool(_OPENERS.fullmatch(before))
             called = (opens and word.endswith((",", ".", "?", "!", ":"))) or (
                 before.endswith(",") and not word.isalpha()
@@ -76,6 +86,14 @@ def is_label(speaker: str) -> bool:
     return bool(re.fullmatch(r"(?:voice|speaker|spk|s)[\s_-]*[a-z0-9]{1,3}", speaker.strip(), re.I))
 
 
+def first_name(name: str) -> str:
+    """The first name, without a title before it; empty for an empty name."""
+    return next(iter(_TITLE.sub("", name).split()), "")
+
+
 def _key(name: str) -> str:
-    parts = name.split()
-    return parts[0].lower() if parts else ""
+    return first_name(name).lower()
+
+
+def _surname(name: str) -> str:
+    return name.split()[-1].lower() if name.split() else ""

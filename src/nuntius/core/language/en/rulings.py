@@ -1,0 +1,56 @@
+"""English forms by which a matter is settled, or only told of."""
+
+from nuntius.core.language.en.cues import cue
+
+NORM = cue(  # what holds for everybody
+    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?=.*\b(?:before|after|until|till|without|unless|but|except|alone|in|into|on|onto|up|near|than)\b)|no more|every \w+(?:'s| is| gets| goes)|"
+    r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
+    r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b"
+)
+NO_THING = cue(
+    r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
+    r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$",
+    r"^\W*(?:(?:so|fair|right|okay|then|well)\W+)*not this (?:year|month|week|season|time)(?:,? then)?\W*$",
+)
+I_RATHER = cue(r"\bi(?:'d| would) (?:rather|sooner) (?!not\b)")
+NO_MATTER = cue(  # assent that says nothing of what is settled
+    r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
+    r"on principle|i'm (?:fine|happy|easy))\b",
+    r".*\bput me down\b",
+)
+OR_ELSE = cue(
+    r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
+)  # `Cut it, and it dies.`
+SOMEBODY_SHOULD = cue(r"\bsome ?(?:body|one) (?:should|has to|needs to|must|ought to)\b")
+SUMS_UP = cue(
+    r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
+    r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
+    r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
+)
+THEN_FIRST = cue(
+    r"^\W*(?:(?:so|and|right|okay|yes|no|good|well|fine|all right)\W+)*then (?:i think )?"
+    r"(?:we(?! (?:can|could|might|would|'d|have|are|were|had|need)\b)(?!'ve|'d)|it's|it is|that's (?:how|what)|(?:the|that) (?!is|was)\w+|"
+    r"(?!i\b|i'|you|he\b|she\b|they\b|there|why|what|how|who|when|where|we\b|we'|let)\w+ (?:goes|go|it is|from|on|at|for|to)\b)"
+)
+IF_ELSE = cue(
+    r"^\W*(?:(?:so|and|okay|right|well|then)\W+)*if\b.*\bwe\b.*\b(?:otherwise|if not|if (?:it|they|he|she) (?:isn't|doesn't|aren't|don't))\b"
+)
+THING_THEN = cue(  # `Batteries, then, and we talk about leasing later.`
+    r"^\W*(?:(?:okay|right|so|good|fine|all right)\W+)*(?!(?:so|and|but|well|okay|right|now|what|who|how|when|where|why|"
+    r"anyway|yes|no|bye|goodbye|thanks|just|go on|come on|see you|until|by|back|even|only|since|i|we|you|he|she|they|it|"
+    r"next|first|last)\b)(?:[\w'-]+ ){0,4}[\w'-]+, then(?:[.,!]|\W*$)"
+)
+RULING_VERBS = frozenset(
+    "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "
+    "cut raise build run hold change pick choose skip lower limit refund pay charge print plant paint".split()
+)
+MEETS_AGAIN = "Next meeting: {day}."
+WILLED = cue(
+    r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till)\b|n't be",
+)
+PERFECT = cue(
+    r"\b(?:i|we|he|she|they|you|it|two|three|four|five|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
+)
+TELLING = cue(
+    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how (?!it (?:works|goes|is)\b)|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half)\b)\b",
+)

@@ -1,0 +1,184 @@
+"""What a sentence is among the sentences around it: small networks read whole stretches of talk at once.
+
+The networks are sentence encoders (MiniLM, six layers) that were taught on the annotated talk of this repository
+(`training/context.py`), one to judge sentences, one to find what answers a question. They give logits for each token of
+a stretch, of which a sentence has the mean (sequential sentence classification after Cohan et al. 2019). Voices are
+told apart by letters, or by first names where a question is put to the talk.
+"""
+
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import dataclass
+from functools import cache, lru_cache
+from importlib.resources import files
+from pathlib import Path
+
+import numpy as np
+import onnxruntime
+from numpy.typing import NDArray
+from tokenizers import Tokenizer
+
+from nuntius.core.errors import ModelMissing
+from nuntius.core.language.kept import Kept
+from nuntius.core.language.networks import network
+from nuntius.core.minutes.scene import Scene
+
+OF_SENTENCES = ("action", "decision", "question", "worth")  # logits that the network gives, in its order
+KINDS = (*OF_SENTENCES, "answer")
+CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
+ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
+LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
+LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
+LEAST_SIZE = 20_000_000  # bytes of a whole network
+BATCH = 4  # stretches that are read together
+KEPT = 400  # stretches whose logits are kept, some two hours of talk
+SENTENCES, ANSWERS = "context.onnx", "answering.onnx"
+LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
+LETTERS = "abcdefghijklmnopqrstuvwxyz"
+
+Logits = NDArray[np.float32]
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """Tokens of a turn, or of what is read at once; of each sentence that is judged its number and where it stands."""
+
+    tokens: tuple[int, ...]
+    sentences: tuple[tuple[int, int, int], ...]
+
+
+_kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS)}
+
+
+def in_context(scene: Scene) -> Logits:
+    """Logits of every sentence of the talk, shape (sentences, OF_SENTENCES). Raises ModelMissing."""
+    made = np.zeros((len(scene.sentences), len(KINDS)), np.float32)
+    stretches = list(stretched(pieces(scene, named=False), (), (CORE, BEFORE, AFTER)))
+    for stretch, logits in zip(stretches, _read(SENTENCES, stretches), strict=True):
+        for number, first, last in stretch.sentences:
+            made[number] = logits[first:last].mean(0)
+    return made[:, : len(OF_SENTENCES)]
+
+
+def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
+    """For each turn the logit that it answers a question, shape (turns,). Raises ModelMissing.
+
+    Only stretches that hold one of `turns` are read; LEAST_ANSWERING stands for all other turns.
+    """
+    made = np.full(len(scene.by_turn), LEAST_ANSWERING, np.float32)
+    asked = question_tokens(question)
+    sizes = (ASKED_CORE, ASKED_BEFORE, ASKED_AFTER)
+    turn_of = [sentence.turn for sentence in scene.sentences]
+    stretches = [
+        stretch
+        for stretch in stretched(pieces(scene, named=True), asked, sizes)
+        if any(turn_of[number] in turns for number, _, _ in stretch.sentences)
+    ]
+    for stretch, logits in zip(stretches, _read(ANSWERS, stretches), strict=True):
+        for number, first, last in stretch.sentences:
+            logit = float(logits[first:last, KINDS.index("answer")].mean())
+            made[turn_of[number]] = max(made[turn_of[number]], logit)
+    return made
+
+
+def question_tokens(question: str) -> tuple[int, ...]:
+    """What stands ahead of a stretch that a question is put to."""
+    return (*_tokens(question, LONGEST_QUESTION), _special("[SEP]"))
+
+
+@lru_cache(maxsize=4)
+def pieces(scene: Scene, named: bool) -> tuple[Stretch, ...]:
+    """The turns of a talk as tokens, each led by the letter of its voice or, with `named`, by a first name."""
+    letters: dict[str, str] = {}
+    made: list[Stretch] = []
+    for turn, sentences in enumerate(scene.by_turn):
+        speaker = scene.speaker(turn)
+        letter = letters.setdefault(speaker, LETTERS[len(letters) % len(LETTERS)])
+        head = _tokens(f"{(speaker.split() or [letter])[0] if named else letter}:", 6)
+        tokens = list(head)
+        inside: list[tuple[int, int, int]] = []
+        for sentence in sentences:
+            said = _tokens(sentence.text, LONGEST_SENTENCE) or (_special("[UNK]"),)
+            if inside and len(tokens) + len(said) > LONGEST_TURN:
+                made.append(Stretch(tuple(tokens), tuple(inside)))
+                tokens, inside = list(head), []
+            number = scene.index[sentence.turn, sentence.first]
+            inside.append((number, len(tokens), len(tokens) + len(said)))
+            tokens += said
+        if inside:
+            made.append(Stretch(tuple(tokens), tuple(inside)))
+    return tuple(made)
+
+
+def stretched(parts: Sequence[Stretch], asked: Sequence[int], sizes: tuple[int, int, int]) -> Iterator[Stretch]:
+    """Stretches that together judge every sentence once; `asked` are the tokens of a question ahead of each."""
+    core, before, after = sizes
+    first = 0
+    while first < len(parts):
+        last, length = first, 0
+        while last < len(parts) and (last == first or length + len(parts[last].tokens) <= core):
+            length += len(parts[last].tokens)
+            last += 1
+        tokens = [_special("[CLS]"), *asked, *_ahead(parts[max(0, first - before) : first], before)]
+        inside = []
+        for part in parts[first:last]:
+            inside += [(number, len(tokens) + a, len(tokens) + b) for number, a, b in part.sentences]
+            tokens += part.tokens
+        behind = [token for part in parts[last : last + after] for token in part.tokens][:after]
+        yield Stretch((*tokens, *behind, _special("[SEP]")), tuple(inside))
+        first = last
+
+
+def _ahead(parts: Sequence[Stretch], most: int) -> list[int]:
+    """The last tokens of what was said before."""
+    made: list[int] = []
+    for part in reversed(parts):
+        if len(made) + len(part.tokens) > most:
+            return [*part.tokens[len(made) - most :], *made] if len(made) < most - LEAST_CUT else made
+        made = [*part.tokens, *made]
+    return made
+
+
+def _read(name: str, stretches: Sequence[Stretch]) -> list[Logits]:
+    """Logits of each token of each stretch."""
+    by_key = {" ".join(map(str, stretch.tokens)): stretch.tokens for stretch in stretches}
+    keys = [" ".join(map(str, stretch.tokens)) for stretch in stretches]
+    return _kept[name](keys, lambda missing: _computed(name, [by_key[key] for key in missing]))
+
+
+def _computed(name: str, stretches: list[tuple[int, ...]]) -> list[Logits]:
+    order = sorted(range(len(stretches)), key=lambda i: len(stretches[i]))  # batches of like length waste less
+    made: dict[int, Logits] = {}
+    for start in range(0, len(order), BATCH):
+        part = order[start : start + BATCH]
+        ids = np.zeros((len(part), max(len(stretches[i]) for i in part)), np.int64)
+        for row, i in enumerate(part):
+            ids[row, : len(stretches[i])] = stretches[i]
+        mask = (np.arange(ids.shape[1]) < [[len(stretches[i])] for i in part]).astype(np.int64)
+        logits = _engine(name).run(None, {"input_ids": ids, "attention_mask": mask})[0]
+        made |= {i: np.asarray(logits[row, : len(stretches[i])], np.float32) for row, i in enumerate(part)}
+    return [made[i] for i in range(len(stretches))]
+
+
+@cache
+def _engine(name: str) -> onnxruntime.InferenceSession:
+    path = Path(str(files("nuntius.core.minutes").joinpath(name)))
+    if not path.is_file() or path.stat().st_size < LEAST_SIZE:
+        raise ModelMissing(f"{name} is missing or damaged: take it from the project again, or run `make context`")
+    return network(path)
+
+
+@cache
+def _words() -> Tokenizer:
+    words = Tokenizer.from_file(str(files("nuntius.core.language").joinpath("tokenizer.json")))
+    words.no_truncation()
+    words.no_padding()
+    return words
+
+
+def _tokens(text: str, most: int) -> tuple[int, ...]:
+    return tuple(_words().encode(text, add_special_tokens=False).ids[:most])
+
+
+@cache
+def _special(token: str) -> int:
+    return dict(_words().get_vocab())[token]

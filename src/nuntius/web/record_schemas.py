@@ -1,0 +1,193 @@
+"""What the page of a meeting shows: voices, turns, minutes with their evidence, marks, and what a change touched."""
+
+from datetime import date, datetime
+from typing import Literal
+
+from nuntius.web.schemas import Length, LineKind, MeetingOut, Wire
+
+
+class VoiceOut(Wire):
+    id: int
+    label: str
+    name: str
+    named: bool
+    share: float
+    suggestions: list[str]
+
+
+class TurnOut(Wire):
+    """`words` are [text, start, end, confidence]; `heard` is the machine's text where a person changed it."""
+
+    number: int
+    voice: int
+    words: list[tuple[str, float, float, float]]
+    heard: str | None
+
+
+class DoubtOut(Wire):
+    """A turn whose voice is unsure, or during which others (`over`, numbers of voices) speak at the same time."""
+
+    turn: int
+    unsure: bool
+    over: list[int]
+
+
+class EvidenceOut(Wire):
+    turn: int
+    start: float
+    end: float
+    quote: str
+    of_answer: bool
+
+
+class LineOut(Wire):
+    id: int
+    kind: LineKind
+    text: str
+    heard: str | None
+    owner: list[str]
+    due: date | None
+    due_said: str | None
+    state: str
+    answer: str | None
+    place: int
+    chapter: int
+    checked: bool
+    thrown_out: str | None
+    why: str
+    evidence: list[EvidenceOut]
+
+
+class ChapterOut(Wire):
+    title: str
+    start: float
+    end: float
+
+
+class SectionOut(Wire):
+    title: str
+    layout: Literal["", "chapter", "voice"]
+
+
+class MinutesOut(Wire):
+    """`source` is live while the better recogniser still listens, then settled."""
+
+    source: Literal["live", "settled"]
+    length: Length
+    template: str
+    sections: list[SectionOut]
+    detailed: list[int]
+    remark: str
+    coverage: float
+    gaps: list[tuple[float, float]]
+    chapters: list[ChapterOut]
+    lines: list[LineOut]
+
+
+class RecordingOut(Wire):
+    name: str
+    duration: float | None
+    is_text: bool
+    has_sound: bool
+    has_picture: bool
+    loudness: float | None
+    peak: float | None
+    broken: bool
+
+
+class ThereOut(Wire):
+    id: int
+    name: str
+    agreed_at: datetime | None
+
+
+class BreakOut(Wire):
+    kind: Literal["pause", "gap", "cut"]
+    at: float
+    seconds: float | None
+    by: str
+    made_at: datetime
+
+
+class MarkOut(Wire):
+    id: str
+    label: str
+    text: str
+    start: float
+    end: float
+    by: str
+    mine: bool
+
+
+class PictureOut(Wire):
+    id: int
+    at: float
+
+
+class ConsentOut(Wire):
+    announced_at: datetime | None
+    announced_by: str | None
+    there: list[ThereOut]
+
+
+class RecordOut(Wire):
+    """All that the page of a meeting shows, apart from the waveform and the sound."""
+
+    meeting: MeetingOut
+    recording: RecordingOut | None
+    voices: list[VoiceOut]
+    turns: list[TurnOut]
+    spans: list[tuple[float, float, int]]
+    doubts: list[DoubtOut] = []
+    silence: float
+    minutes: MinutesOut | None
+    breaks: list[BreakOut]
+    marks: list[MarkOut]
+    pictures: list[PictureOut]
+    consent: ConsentOut | None
+    can_undo: bool
+    can_redo: bool
+
+
+class NamedVoice(Wire):
+    id: int
+    name: str
+    named: bool
+
+
+class ChangedOut(Wire):
+    """What a change touched: names of the voices, the minutes, the turns.
+
+    `restructured` says that turns were split, joined or given to others: the record is to be read anew.
+    """
+
+    names: list[NamedVoice]
+    turns: list[TurnOut]
+    restructured: bool = False
+    minutes: MinutesOut | None
+    can_undo: bool
+    can_redo: bool
+
+
+class ReplacedOut(Wire):
+    """How often something stood in this meeting and, where that was asked for, in others of its series."""
+
+    count: int
+    meetings: int
+
+
+class Passage(Wire):
+    turn: int
+    start: float
+    end: float
+    speaker: str
+    quote: str
+
+
+class ReplyOut(Wire):
+    """`nearest` are passages to look at where the record holds no answer."""
+
+    found: bool
+    answer: str | None
+    passages: list[Passage]
+    nearest: list[Passage]

