@@ -8,18 +8,19 @@ from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import judges, wording
-from nuntius.core.minutes.context import answering
+from nuntius.core.minutes.context import LEAST_ANSWERING, answering
 from nuntius.core.minutes.figures import figures_in
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = 0.25  # logit that the record answers at all, below which it is said to hold nothing
-READ = 12  # of the likeliest turns, which are read together with the question
-READ_SHARE = 0.5  # of what reading them says in that logit; fitted on talk from which nothing was learnt
-CLOSE = 0.15  # share of the best passage's likelihood that a further one needs
+FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
+READ = 16  # of the likeliest turns, which are read together with the question
+READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk from which nothing was learnt
+CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
+LEAST = 2  # passages of an answer, where there are as many
 MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer
@@ -56,15 +57,17 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     likely = judges.judges()["passage"].of(signs)
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
-    order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
+    nearest = [int(turn) for turn in np.argsort(-likely, kind="stable")[:READ] if likely[turn] > 0]
+    read = answering(talk, question, nearest)
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
-    nearest = [turn for turn in order[:READ] if likely[turn] > 0]
-    found += READ_SHARE * float(answering(talk, question, nearest)[nearest].max()) if nearest else 0
+    found += READ_SHARE * float(read[nearest].max(initial=LEAST_ANSWERING))
+    likely = likely * np.exp(READ_SHARE * read)  # their odds, as seldom as answers are
+    order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
     if found < FOUND or _is_strange(put):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []
     for rank, turn in enumerate(order[:MOST]):
-        if likely[turn] >= CLOSE * likely[order[0]]:
+        if rank < LEAST or likely[turn] >= CLOSE * likely[order[0]]:
             together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
             turns += [t for t in together if t not in turns]
     turns = sorted(turns[:MOST])

@@ -15,7 +15,7 @@ NO_THING = cue(
 I_RATHER = cue(r"\bi(?:'d| would) (?:rather|sooner) (?!not\b)")
 NO_MATTER = cue(  # assent that says nothing of what is settled
     r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
-    r"on principle|i'm (?:fine|happy|easy))\b",
+    r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
 )
 OR_ELSE = cue(
@@ -49,7 +49,7 @@ WILLED = cue(
     r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till)\b|n't be",
 )
 PERFECT = cue(
-    r"\b(?:i|we|he|she|they|you|it|two|three|four|five|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
+    r"\b(?:i|we|he|she|they|you|it|two|three|four|five|\d+|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
 )
 TELLING = cue(
     r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how (?!it (?:works|goes|is)\b)|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half)\b)\b",
