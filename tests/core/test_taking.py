@@ -179,6 +179,37 @@ def of(kind: str, *rows: Row) -> list[Line]:
             "print",
             id="what was meant to be done and will be done otherwise",
         ),
+        pytest.param(
+            ((INES, "Let me ask the boarding school. I'd know by Friday."), (MAREN, "Good.")),
+            (INES,),
+            date(2026, 10, 9),
+            "Ask the boarding school",
+            id="let me",
+        ),
+        pytest.param(
+            ((INES, "I'll be writing you a card each. Give me till Monday for that."), (MAREN, "Thanks.")),
+            (INES,),
+            date(2026, 10, 12),
+            "Write you a card",
+            id="a task that will be going on, and the time it needs",
+        ),
+        pytest.param(
+            (
+                (MAREN, "Would you go through the boxes before the assessor comes?"),
+                (INES, "So I'd better do it tomorrow and Friday."),
+            ),
+            (INES,),
+            date(2026, 10, 9),
+            "tomorrow",
+            id="two days: done by the later",
+        ),
+        pytest.param(
+            ((MAREN, "I'll look at the valve on the first of every month."), (INES, "Good.")),
+            (MAREN,),
+            None,
+            "valve",
+            id="again and again",
+        ),
     ],
 )
 def test_how_a_task_is_taken_on(rows: tuple[Row, ...], owner: tuple[str, ...], due: date | None, words: str) -> None:
@@ -237,6 +268,11 @@ def test_a_task_that_says_only_do_it_is_given_what_it_refers_to() -> None:
             ((INES, "The farmer wants somebody to fetch the goat every night."), (TOBIAS, "Every night?")),
             id="another's wish",
         ),
+        pytest.param(
+            ((INES, "Flour goes up by eleven per cent on Friday."), (MAREN, "I see.")), id="a price that rises"
+        ),
+        pytest.param(((INES, "They say three weeks, then it is here."), (MAREN, "Good.")), id="what others say"),
+        pytest.param(((INES, "Let me ask you something."), (MAREN, "Yes.")), id="let me ask you"),
         pytest.param(((INES, "I can mostly see your elbow on this camera today."), (MAREN, "Sorry.")), id="no task"),
         pytest.param(
             ((TOBIAS, "I could do a Tuesday, I've got my bronze."), (MAREN, "Bless you, no.")),
@@ -324,6 +360,8 @@ def test_thanks_are_no_order() -> None:
         ((INES, "I'll give the supplier a ring. And I'm off Thursday and Friday, don't forget."), None),
         ((INES, "I'll book the coach. They hold it till the fifteenth."), date(2026, 10, 15)),
         ((INES, "I'll put it in the book on my way out."), TUESDAY),
+        ((INES, "I'll take the boxes up now, it's only six."), TUESDAY),
+        ((INES, "I'll clean the pump every evening from now on."), None),
         ((INES, "I'll look whether the hall is free when I'm home."), TUESDAY),
         ((INES, "I'll have all the forms back by Easter."), date(2027, 3, 28)),
         ((INES, "We talk on Wednesday evenings, I'll send you the answer on Thursday."), date(2026, 10, 8)),
@@ -490,3 +528,7 @@ def test_what_somebody_needs_is_worded_as_the_task_that_is_taken_on() -> None:
 def test_what_one_can_only_do_settles_nothing() -> None:
     rows = ((INES, "We need two new ones, or we can only take 48 people instead of 50."), (TOBIAS, "Right."))
     assert of("decision", *rows) == []
+
+
+def test_how_many_matters_there_are_settles_none() -> None:
+    assert not of("decision", (MAREN, "From me, two things. The new girl starts on Monday."), (INES, "Good."))

@@ -16,7 +16,9 @@ from nuntius.core.transcript.transcript import Transcript
 
 FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
 READ = 16  # of the likeliest turns, which are read together with the question
-READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk from which nothing was learnt
+READ_SHARE = (
+    0.5  # of what reading them says in that logit and in a turn's; fitted on talk from which nothing was learnt
+)
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words

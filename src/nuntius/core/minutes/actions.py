@@ -112,7 +112,8 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     brief = last.due is not None and len(sentence.text.split()) <= BRIEF
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
     moved = brief and not again and cues.DAY_MOVED.search(sentence.lower)
-    by_owner = own and (cues.HAD_BY.search(sentence.lower) or _names_other_day(scene, sentence))
+    told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
+    by_owner = own and (told or _names_other_day(scene, sentence))
     says = moved or by_owner or cues.WANTED_BY.search(sentence.lower)
     if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
         return None
@@ -160,7 +161,11 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
-    if _gives_reason(scene, sentence) or (cues.DECIDED.search(lower) and not cues.INTENT.search(lower)):
+    if (
+        cues.SAY_SO.match(lower)
+        or _gives_reason(scene, sentence)
+        or (cues.DECIDED.search(lower) and not cues.INTENT.search(lower))
+    ):
         return None
     text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
@@ -188,7 +193,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     if not (strong or weak) and answers_request(scene, sentence):
         weak = cues.PLAIN_PRESENT.search(lower)
-    if weak and not strong and not _is_bound(scene, sentence):
+    if weak and not strong and (cues.RISES.search(lower) or not _is_bound(scene, sentence)):
         weak = None
     match = strong or weak
     if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):

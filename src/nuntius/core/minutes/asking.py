@@ -120,6 +120,8 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.LETTING.search(lower):
         return None
+    if cues.GIVE_TIME.search(lower):
+        return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
     if reply is None or reply - sentence.turn > 2:

@@ -22,7 +22,7 @@ MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
 JUDGED = "settled"  # why
 RULE_BONUS = 0.25  # added to it where a rule finds one, too
-FIRM_BONUS = 0.35  # the same where its form leaves little doubt
+FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 MEETS_AGAIN = "when to meet again"  # why
 FIRM = ("a rule for all", MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
@@ -111,8 +111,8 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers, and a task settles nothing."""
     agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
-    task = rulings.SOMEBODY_SHOULD.search(sentence.lower)
-    return not agrees_only and not task and not _is_none(sentence.lower)
+    no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
+    return not agrees_only and not no_matter and not _is_none(sentence.lower)
 
 
 def _leaning(sentence: Sentence, ruled: Ruling | None) -> float:

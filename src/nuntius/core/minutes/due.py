@@ -20,6 +20,9 @@ NAMES_NUMBER = re.compile(rf"\d|{ORDINAL_WORDS}", re.I)
 IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
+NOW = re.compile(r"\bi(?:'ll| will|'m going to)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
+EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` is no day by which something is done
+AND_ALSO = re.compile(r"(?:,? and |,? & )(?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BARE_DAY = 4  # words of a sentence that names a day and little else
@@ -47,7 +50,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
             continue
         if (found := in_sentence(scene, other)) is not None:
             return found
-    return None
+    now = NOW.search(sentence.text) if own else None
+    return SaidDate(scene.facts.day, now.group(1), now.start(1), now.end(1)) if now else None
 
 
 def _exactly(scene: Scene, sentence: Sentence, found: SaidDate) -> SaidDate:
@@ -64,6 +68,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
+    found = [item for item in found if not EVERY.match(sentence.text[item.end :])]
     behind = [item for item in found if item.start >= start]
     found = behind if behind or cues.OVERTAKEN.search(sentence.lower) else found
     if found and (clause := cues.NEXT_CLAUSE.search(sentence.text, found[0].end)):
@@ -72,6 +77,10 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
     chosen = next(iter([*pressing, *found]), None)
+    if chosen in found[:-1] and AND_ALSO.fullmatch(
+        sentence.text[chosen.end : (then := found[found.index(chosen) + 1]).start]
+    ):
+        chosen = then  # `tomorrow and Friday`
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen

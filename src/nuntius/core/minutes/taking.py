@@ -115,7 +115,10 @@ def empty(rest: str) -> bool:
     words = re.findall(r"[a-z']+", rest)
     while words and (words[0] in ("just", "then", "also", "all", "now", "to", "be") or words[0].endswith("ly")):
         if words[0] == "be":
-            return not re.match(r"be (?:on|back|in (?:touch|contact))\b", " ".join(words))
+            return not re.match(
+                r"be (?:on|back|in (?:touch|contact)|(?:writ|send|ring|call|order|print|bring|mak|mail|email|book|draft|prepar)ing)\b",
+                " ".join(words),
+            )
         words.pop(0)
     if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
         return not re.search(

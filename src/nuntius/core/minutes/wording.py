@@ -18,7 +18,8 @@ _TAG = re.compile(
 )
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
-    r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?",
+    r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
+    r"|^(?:\w+,? )?let me\s+(?:just )?",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
@@ -123,8 +124,12 @@ def offer(sentence: Sentence) -> str:
 
 
 def in_infinitive(sentence: Sentence, task: str) -> str:
-    """A task that begins with a verb in the third person, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
+    """A task that begins with another form of its verb, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
     first, _, rest = task.partition(" ")
+    if first == "be" and (
+        doing := next((t for t in sentence.tokens if rest.startswith(t.text) and t.tag == "VBG"), None)
+    ):
+        return doing.lemma + rest[len(doing.text) :]
     verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
     return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
 

@@ -55,7 +55,7 @@ OVERTAKEN = cue(r"\b(?:was|were) going to\b.*\b(?:so|but|now) (?:now )?i'll\b")
 INTENT = cue(
     r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
     r"\bwe(?:'ll| will) (?:send|mail|e-?mail|ring|call|write to|get back to|forward|let) (?:you|them|him|her|everyone|everybody)\b",
-    r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask|find|finish|just say|guess|tell|put|start|be)\b",
+    r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask (?:you|this|that|it|a|again|something|one|the other way)\b|ask\W*$|find|finish|just say|guess|tell|put|start|be)\b",
     r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take (?:that|it|this)|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = cue(  # binding only with a date or as an answer to a request
@@ -183,6 +183,11 @@ BARE_REQUEST = cue(
 )
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+GIVE_TIME = cue(  # `Give me till Monday for that`
+    r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
+)
+RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b")
+SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
 BARE_TASK = cue(
@@ -318,7 +323,9 @@ EVENT = re.compile(
     re.I,
 )
 HELD = re.compile(
-    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$", re.I
+    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$|"
+    r"\bgive (?:me|us) (?:till|until)\s+(?:the\s+)?$",
+    re.I,
 )
 ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
