@@ -78,8 +78,9 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
         apart = abs(other.sentence.turn - ruling.sentence.turn)
         if apart <= MERGE_REACH and (ruling.why == JUDGED or _on_one_matter(scene, other, ruling)):
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
-            if apart < MERGE_REACH and len({p.turn for p in evidence}) <= MOST_TURNS:
-                why = MEETS_AGAIN if ruling.why == MEETS_AGAIN else other.why
+            again = ruling.why == MEETS_AGAIN
+            if (apart < MERGE_REACH or again) and len({p.turn for p in evidence}) <= MOST_TURNS:
+                why = MEETS_AGAIN if again else other.why
                 rulings[i] = replace(other, evidence=evidence, why=why)
             return
     rulings.append(ruling)
