@@ -254,11 +254,17 @@ def _proposal(scene: Scene, sentence: Sentence) -> Sentence | None:
     for reach in (BEFORE, 2 * BEFORE):
         for turn in scene.preceding(sentence.turn, reach):
             earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
-        if earlier := [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED]:
+        if earlier := [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED and not _answers_only(s)]:
             break
     if not earlier:
         return None
     return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(cues.PROPOSAL.search(s.lower)))
+
+
+def _answers_only(sentence: Sentence) -> bool:
+    """`Sure, they'll have them tomorrow.`: it takes something on and proposes nothing."""
+    takes_on = cues.INTENT.search(sentence.lower) or cues.HAD_BY.search(sentence.lower)
+    return bool(cues.ASSENT.search(sentence.text) and takes_on)
 
 
 def _state(lower: str) -> str:
