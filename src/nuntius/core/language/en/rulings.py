@@ -17,7 +17,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
-    r".*\bi can live with (?:that|it)\b",
+    r".+\bi can live with (?:that|it)\b.*\bagreed\b",  # two voices that were heard as one
 )
 OR_ELSE = cue(
     r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
