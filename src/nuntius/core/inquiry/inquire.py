@@ -16,9 +16,7 @@ from nuntius.core.transcript.transcript import Transcript
 
 FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
 READ = 16  # of the likeliest turns, which are read together with the question
-READ_SHARE = (
-    0.5  # of what reading them says in that logit and in a turn's; fitted on talk from which nothing was learnt
-)
+READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
@@ -63,7 +61,7 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     read = answering(talk, question, nearest)
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
     found += READ_SHARE * float(read[nearest].max(initial=LEAST_ANSWERING))
-    likely = likely * np.exp(READ_SHARE * read)  # their odds, as seldom as answers are
+    likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
     if found < FOUND or _is_strange(put):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))

@@ -67,7 +67,7 @@ ROUND = 8  # turns on each side in which it is seen who holds the floor
 SHORT = 8  # words of a turn that only calls on somebody
 STAYS = 2  # turns ahead that speak of a subject which is new and stays
 NAMING = 11  # signs of `_naming_row`
-FLOOR = 6  # signs of `_floor_row`
+FLOOR = 6  # signs of `_floor_rows`
 LONG_PAUSE = 2.0  # seconds
 
 

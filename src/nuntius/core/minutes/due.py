@@ -22,7 +22,7 @@ NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 NOW = re.compile(r"\bi(?:'ll| will|'m going to)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
 EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` is no day by which something is done
-AND_ALSO = re.compile(r"(?:,? and |,? & )(?:on )?", re.I)
+AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BARE_DAY = 4  # words of a sentence that names a day and little else
@@ -77,13 +77,17 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
     chosen = next(iter([*pressing, *found]), None)
-    if chosen in found[:-1] and AND_ALSO.fullmatch(
-        sentence.text[chosen.end : (then := found[found.index(chosen) + 1]).start]
-    ):
-        chosen = then  # `tomorrow and Friday`
+    chosen = _last_of_two(sentence, found, chosen) if chosen else None
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
+
+
+def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) -> SaidDate:
+    """The second of two days on which a task is done: `tomorrow and Friday`."""
+    later = next((item for item in found if item.start > chosen.start), None)
+    joined = later is not None and AND_ALSO.fullmatch(sentence.text[chosen.end : later.start])
+    return later if later is not None and joined else chosen
 
 
 def _in_week_spoken_of(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
