@@ -78,7 +78,7 @@ def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
     expect(said).to_contain_text("Surely")
     assert faults(page) == []
     until_held(site, meeting, 40)
-    site.kill("work")  # the better recogniser listens only once the minutes from the live text have been seen
+    site.kill("worker")  # the better recogniser listens only once the minutes from the live text have been seen
     stop(page)
     recorded = held_sound(site, meeting)
     _, alike = place(recorded[12 * RATE : 34 * RATE], np.concatenate([np.zeros(8 * RATE, np.float32), talk]))
@@ -86,7 +86,7 @@ def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
 
     page.get_by_role("link", name="Open the record").click()
     expect(page.get_by_text("These minutes are from the live text")).to_be_visible()
-    site.start("work")
+    site.start("worker")
     notes = page.get_by_role("region", name="Notes")
     expect(notes).to_contain_text("Ask the lifeboat crew for two boats")
     expect(page.get_by_text("These minutes are from the live text")).to_have_count(0, timeout=240_000)
