@@ -118,9 +118,9 @@ def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Find
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.LETTING.search(lower):
+    if sentence.is_question or unreal(lower) or not is_imperative(sentence):
         return None
-    if cues.GIVE_TIME.search(lower):
+    if cues.LETTING.search(lower) or cues.GIVE_TIME.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)

@@ -97,7 +97,8 @@ def _floor_rows(scene: Scene, leader: str) -> NDArray[np.float32]:
         holder = int(after.argmax())
         name = voices[holder] if after[holder] else ""
         anew = after[holder] * (1 - before[holder])
-        called = any(scene.roster.addressee(s.text) == name for s in scene.by_turn[turn][:OPENING_SENTENCES])
+        opening = scene.by_turn[turn][:OPENING_SENTENCES] if anew else ()
+        called = any(scene.roster.addressee(s.text) == name for s in opening)
         takes = scene.speaker(turn) == name and scene.speaker(turn - 1) == leader
         made[turn] = [
             1 - np.minimum(before, after).sum(), holder != before.argmax(), anew * called, after[holder],

@@ -140,8 +140,8 @@ def _ahead(parts: Sequence[Stretch], most: int) -> list[int]:
 
 def _read(name: str, stretches: Sequence[Stretch]) -> list[Logits]:
     """Logits of each token of each stretch."""
-    by_key = {" ".join(map(str, stretch.tokens)): stretch.tokens for stretch in stretches}
     keys = [" ".join(map(str, stretch.tokens)) for stretch in stretches]
+    by_key = {key: stretch.tokens for key, stretch in zip(keys, stretches, strict=True)}
     return _kept[name](keys, lambda missing: _computed(name, [by_key[key] for key in missing]))
 
 
