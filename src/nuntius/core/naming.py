@@ -7,6 +7,7 @@ import numpy as np
 from scipy.optimize import linear_sum_assignment
 
 from nuntius.core.language.en.names import Roster, is_label
+from nuntius.core.language.en.written_out import written_out
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.turn import Turn
 
@@ -44,7 +45,7 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
     spoke: set[str] = set()  # who has spoken before this turn
     for number, turn in enumerate(transcript.turns):
-        for sentence in _SENTENCE_END.split(turn.text):
+        for sentence in _SENTENCE_END.split(written_out(turn.text, roster.words)):
             own, other = _introduced(roster, sentence), _presented(roster, sentence)
             if own is not None:
                 votes[turn.speaker][own] += INTRODUCED

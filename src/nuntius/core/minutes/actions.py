@@ -6,11 +6,11 @@ from datetime import date
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import SaidDate, said_dates
-from nuntius.core.language.en.names import is_label
+from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.asking import ORDERED, asked_of
-from nuntius.core.minutes.clearer import CLEAR_ENOUGH, made_clear, shortened, spoken_of
+from nuntius.core.minutes.clearer import CLEAR_ENOUGH, made_clear, shortened, spoken_of, to_whom, with_reference
 from nuntius.core.minutes.due import due, in_sentence, next_meeting
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
@@ -73,7 +73,8 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
         found = _assignment(scene, sentence) or _offered(scene, sentence) or _commitment(scene, sentence)
     if found is not None:
         ordered = found.why == ORDERED and likely[number] < LEAST_ORDER
-        found = None if ordered or _likelihood(scene, found, likely) < LEAST else found
+        supposed = cues.IF_FIRST.search(sentence.lower) and likely[number] < CLEARLY
+        found = None if ordered or supposed or _likelihood(scene, found, likely) < LEAST else found
     if found is None and likely[number] >= ENOUGH and not answers:
         found = _judged(scene, sentence)
     return found
@@ -84,7 +85,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     if cues.THANKS.match(finding.text):
         return None
     if _says_what(finding):
-        return finding
+        return _finished(scene, finding)
     received = finding.why in (TAKEN_UP, "request", "taken up", "told and taken")
     known = (likelihood >= CLEARLY or received) and not cues.TAKES_IT.match(finding.text)
     about = spoken_of(scene, finding.sentence) if known else None
@@ -92,6 +93,22 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
         return None
     text = f"{finding.text.rstrip('.')} [{shortened(wording.statement(about.text))}]."
     return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
+
+
+def _finished(scene: Scene, finding: Finding) -> Finding:
+    """A finding in the words in which it is minuted: without asides, and with what it refers to but does not name."""
+    sentence = finding.sentence
+    text = wording.without_aside(finding.text)
+    own = sentence.speaker in finding.owner
+    if not own:
+        text = wording.without_you(text)
+    elif cues.IF_FIRST.search(sentence.lower):
+        text = wording.under_condition(text, sentence.text)
+    if own and re.match(r"I\b", text) and not is_label(sentence.speaker):
+        text = wording.third_person(text, first_name(sentence.speaker))
+    text, about = with_reference(scene, sentence, to_whom(scene, sentence, text) if own else text)
+    evidence = {*finding.evidence, passage(about)} if about is not None else finding.evidence
+    return replace(finding, text=text, evidence=tuple(sorted(evidence)))
 
 
 def _says_what(finding: Finding) -> bool:
@@ -164,7 +181,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
     if settles or cues.SAY_SO.match(lower) or _gives_reason(scene, sentence):
         return None
-    text = wording.task(sentence, requested=False) or wording.resolution(sentence.text)
+    text = wording.task(sentence, requested=False) or wording.doing(sentence) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
         return None
     asked = scene.roster.addressee(sentence.text)

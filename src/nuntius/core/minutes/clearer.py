@@ -2,12 +2,24 @@
 
 import re
 
+from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import first_name, is_label
-from nuntius.core.language.sentence import Sentence
+from nuntius.core.language.sentence import Sentence, Token
+from nuntius.core.minutes import wording
 from nuntius.core.minutes.scene import Scene
 
 _GIVING = r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write|remind)"
-TO_YOU = re.compile(rf"{_GIVING} you\b(?! all\b| both\b)", re.I)
+TO_YOU = re.compile(
+    r"^(\w+(?: (?:back|in|up|out))?) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do|might|should)\b)|"
+    rf"{_GIVING} you\b(?! all\b| both\b)",
+    re.I,
+)
+YOUR = re.compile(r"\byour\b(?! own\b)")
+MY = re.compile(r"\bmy\b(?! own\b)")
+UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
+HAZY = frozenset(
+    "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()
+)
 TO_ME = re.compile(rf"{_GIVING} me\b", re.I)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
@@ -19,7 +31,7 @@ MOST_SHOWN = 14  # words of it that are shown
 def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
     """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing,
     and puts a name in place of `you`: `Send [Ines] the list.`"""
-    text = _to_whom(scene, sentence, text)
+    text = to_whom(scene, sentence, text)
     match = re.search(r"\b(it|them)\b", text, re.I)
     if match is None or len(text.split()) > CLEAR_ENOUGH:
         return text
@@ -27,7 +39,7 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
     return f"{text[: match.end()]} [{thing}]{text[match.end() :]}" if thing else text
 
 
-def _to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
+def to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     """`me` is whoever speaks; `you` is whoever the sentence calls by name, else who spoke right before."""
     if not is_label(sentence.speaker):
         text = TO_ME.sub(lambda match: f"{match.group(1)} [{first_name(sentence.speaker)}]", text, count=1)
@@ -35,7 +47,8 @@ def _to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     name = scene.roster.addressee(sentence.text) or next(iter(before), "")
     if not name or is_label(name):
         return text
-    return TO_YOU.sub(lambda match: f"{match.group(1)} [{first_name(name)}]", text, count=1)
+    made = TO_YOU.sub(lambda match: f"{match.group(1) or match.group(2)} [{first_name(name)}]", text, count=1)
+    return YOUR.sub(f"[{first_name(name)}'s]", made, count=1)
 
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
@@ -59,6 +72,29 @@ def _phrase(sentence: Sentence, noun: str, start: int) -> str:
     return "the " + " ".join(words)
 
 
+def is_untold(scene: Scene, sentence: Sentence, text: str) -> bool:
+    """Whether words made from a sentence refer to something that they do not name: `Chase them.`, `Ask him on Friday.`"""
+    own = set(re.findall(r"[\w'-]+", text.lower()))
+    own -= {part.lower() for person in scene.roster.people for part in person.split()}
+    named = [t for t in sentence.tokens if t.text.lower() in own]
+    return not any(map(_tells, named)) and "[" not in text and bool(UNTOLD.search(text))
+
+
+def _tells(token: Token) -> bool:
+    """Whether a noun names a thing, and not a time or the way in which something is done."""
+    if token.pos not in ("NOUN", "PROPN") or cues.TIME_NOUN.fullmatch(token.lemma):
+        return False
+    return token.lemma.lower() not in HAZY and not cues.DAY_OR_MONTH.fullmatch(token.text)
+
+
+def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:
+    """Words that refer to something unnamed with the sentence that says what, and that sentence; else as they are."""
+    about = spoken_of(scene, sentence) if is_untold(scene, sentence, text) else None
+    if about is None or about is sentence:
+        return text, None
+    return f"{text.rstrip('.')} [{shortened(wording.statement(about.text))}].", about
+
+
 def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The nearest sentence up to this one that says what is spoken of: what a bare `I'll do it` refers to."""
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
@@ -67,8 +103,11 @@ def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:
     for before in reversed(scene.sentences[:number]):
         if before.turn < sentence.turn - BACK:
             return None
-        named = any(t.pos in ("NOUN", "PROPN") for t in before.tokens)
-        if named and len(before.text.split()) >= LEAST_TELLING and not scene.backchannel[before.turn]:
+        if (
+            any(map(_tells, before.tokens))
+            and len(before.text.split()) >= LEAST_TELLING
+            and not scene.backchannel[before.turn]
+        ):
             return before
     return None
 

@@ -9,6 +9,7 @@ from nuntius.core.language.en import cues, rulings
 from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.clearer import with_reference
 from nuntius.core.minutes.due import CLOSING, next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
@@ -37,7 +38,7 @@ TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal 
 TO_ONE = re.compile(r"\b(?:me|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
-    r"\blet's (?:not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
+    r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b",
     re.I,
 )
@@ -296,11 +297,14 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
     ]
     tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
-    if len(text.split()) < SHORT and not tells and (proposal := _proposal(scene, sentence)) is not None:
-        text = wording.resolution(proposal.text) or text
+    proposal = _proposal(scene, sentence) if len(text.split()) < SHORT and not tells else None
+    if proposal is not None and (proposed := wording.resolution(proposal.text)):
+        text, sentence = proposed, proposal
     if len(text.split()) < 2:
         return None
-    return Line("decision", text, ruling.evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+    text, about = with_reference(scene, sentence, text)
+    evidence = tuple(sorted({*ruling.evidence, passage(about)})) if about is not None else ruling.evidence
+    return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 
 
 def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:

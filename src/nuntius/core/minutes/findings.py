@@ -91,7 +91,8 @@ def _joined(a: Finding, b: Finding) -> Finding:
     evidence = tuple(sorted({*a.evidence, *b.evidence}))
     longer = len(a.text.split()) >= len(b.text.split()) or not b.owner
     states = not _begins_with_verb(a) and _begins_with_verb(b)  # `They need the times.` `I'll send them over tomorrow.`
-    text = b.text if is_bare(a.text) or not (longer or is_bare(b.text)) or states else a.text
+    tells_more = not longer and not is_bare(b.text) and (_begins_with_verb(b) or not _begins_with_verb(a))
+    text = b.text if is_bare(a.text) or tells_more or states else a.text
     return replace(a, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
 
 

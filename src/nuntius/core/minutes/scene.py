@@ -8,6 +8,7 @@ from nuntius.core.language import vectors
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import Roster
 from nuntius.core.language.en.parse import sentences
+from nuntius.core.language.en.written_out import written_out
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.transcript.transcript import Transcript
@@ -18,11 +19,15 @@ KEPT = 2  # scenes kept for the next question or for minutes made anew; one of f
 
 @dataclass(frozen=True, eq=False)
 class Scene:
-    """A transcript with its sentences; everything a rule may look at. Two scenes are never equal."""
+    """A transcript with its sentences; everything a rule may look at. Two scenes are never equal.
+
+    `texts` are the turns as said, with marks and capitals where they came without any.
+    """
 
     transcript: Transcript
     facts: MeetingFacts
     roster: Roster
+    texts: tuple[str, ...]
     sentences: tuple[Sentence, ...]
 
     @cached_property
@@ -74,7 +79,7 @@ class Scene:
         return self.transcript.turns[turn].speaker
 
     def text(self, turn: int) -> str:
-        return self.transcript.turns[turn].text
+        return self.texts[turn]
 
     def whole(self, turn: int) -> Passage:
         """The passage that is a whole turn."""
@@ -97,4 +102,6 @@ def passage(sentence: Sentence) -> Passage:
 @lru_cache(maxsize=KEPT)
 def scene(transcript: Transcript, facts: MeetingFacts) -> Scene:
     """Parses a transcript; the last ones are kept."""
-    return Scene(transcript, facts, Roster.of(facts.people, transcript.speakers), sentences(transcript))
+    roster = Roster.of(facts.people, transcript.speakers)
+    texts = tuple(written_out(turn.text, roster.words) for turn in transcript.turns)
+    return Scene(transcript, facts, roster, texts, sentences(transcript, texts))

@@ -49,13 +49,20 @@ _PROPOSED_LATE = re.compile(
     r"[,;]\s+(?:so\s+|then\s+)?(?:shall|should|could|can) we\s+", re.I
 )  # behind the reason for it
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
+_ASIDE = re.compile(
+    r"(?:,\s+(?=(?:he|she|it|they|we|i|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
+    re.I,
+)  # another clause that only a comma parts from it
+_CONDITION = re.compile(r"(if\b[^,]{3,60}?),?\s+(?:then\s+)?I(?:'ll|'d| will| would| can| could)\b", re.I)
+_DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
     re.I,
 )
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 _BACK = re.compile(
-    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|right)\W*$",
+    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!them )right)\W*$",
     re.I,
 )
 
@@ -110,6 +117,8 @@ def task(sentence: Sentence, requested: bool) -> str:
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
         match = head.search(text)
+        if match and match.group().lower().startswith("it"):
+            return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
         if match and (rest := _trimmed(text[match.end() :])):
             return _framed(in_infinitive(sentence, rest))
     return ""
@@ -130,8 +139,38 @@ def in_infinitive(sentence: Sentence, task: str) -> str:
         doing := next((t for t in sentence.tokens if rest.startswith(t.text) and t.tag == "VBG"), None)
     ):
         return doing.lemma + rest[len(doing.text) :]
+    second = rest.partition(" ")[0]
+    if first == "have" and (done := next((t for t in sentence.tokens if t.text == second and t.tag == "VBN"), None)):
+        return done.lemma + rest[len(second) :]  # `I'll have spoken to her by then`
     verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
     return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
+
+
+def without_aside(text: str) -> str:
+    """A task without what is told of it behind a comma: `Get old Pratt, he owes me a marrow.` gives `Get old Pratt.`"""
+    head = _ASIDE.split(text, maxsplit=1)[0]
+    return _framed(head.rstrip(" ,.")) if head != text and len(head.split()) > 1 else text
+
+
+def without_you(text: str) -> str:
+    """`You write to them.`, said to whoever is to do it: `Write to them.`"""
+    rest = re.sub(r"^you(?:'ll| will| can| could| should|'d better)? (?=\w+ \w)", "", text, flags=re.I)
+    return rest[0].upper() + rest[1:]
+
+
+def under_condition(text: str, sentence: str) -> str:
+    """A task with the condition that stands ahead of it in its sentence: `Stay as well, if it's time and a half.`"""
+    match = _CONDITION.match(clean(sentence))
+    return _framed(f"{text.rstrip('.')}, {match.group(1)[0].lower()}{match.group(1)[1:]}") if match else text
+
+
+def doing(sentence: Sentence) -> str:
+    """`I'm putting a sign on the door` as a task: `Put a sign on the door.`; "" for other words."""
+    match = _DOING.match(clean(sentence.text))
+    verb = next((t for t in sentence.tokens if match and t.text == match.group(1) and t.tag == "VBG"), None)
+    if match is None or verb is None or verb.lemma in ("go", "be", "think", "wonder", "hope"):
+        return ""
+    return _framed(f"{verb.lemma} {_trimmed(match.group(2)) or match.group(2)}")
 
 
 def with_thing(text: str, thing: str) -> str:
@@ -157,7 +196,7 @@ def _trimmed(text: str) -> str:
     text = re.sub(r"^(?:to|be able to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
     text = _BACK.sub("", text)
-    text = re.sub(r"\bmyself\b\s*", "", text)
+    text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))
     return text.strip(" ,;") if len(text.split()) > 1 else ""
 
 

@@ -268,11 +268,11 @@ OPENING = cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
 FILLER = cue(
-    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|you know|i mean|sort of|kind of|like i said|to be honest|"
+    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|sort of|kind of|like i said|to be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
-    r"^\W*(?:(?:so|and|but|well|yeah|yes|yep|okay|ok|right|oh|no|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
+    r"^\W*(?:(?:so(?! (?:do|did|am|have|would|will|can) (?:i|we)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
@@ -349,6 +349,10 @@ IF = cue(r"\bif\b")
 TIME_NOUN = re.compile(
     r"(?:mon|tues|wednes|thurs|fri|satur|sun|to|birth)?day|week|weekend|month|year|morning|afternoon|evening|night|tonight|tomorrow|"
     r"yes|no|yeah|minute|hour|moment|second|time|noon|lunch|lunchtime|end|rest|thing|bit|lot|way|fortnight",
+    re.I,
+)
+DAY_OR_MONTH = re.compile(
+    r"(?:mon|tues|wednes|thurs|fri|satur|sun)days?|january|february|march|april|may|june|july|august|september|october|november|december",
     re.I,
 )
 DOES_ANYWAY = cue(

@@ -42,6 +42,11 @@ class Roster:
         last = {_surname(name): name for name in everyone if surnames[_surname(name)] == 1}
         return Roster(everyone, first, last, {metaphone(key): key for key in first if len(key) >= SHORTEST_HEARD})
 
+    @property
+    def words(self) -> frozenset[str]:
+        """First names and surnames, in small letters."""
+        return frozenset({*self._first, *self._last})
+
     def find(self, text: str) -> list[tuple[str, int]]:
         """People named in `text` with the character where each stands."""
         return [(name, start) for name, start, _ in self._spans(text)]

