@@ -43,7 +43,7 @@ PEOPLE = frozenset({"gordon", "pike", "nasreen"})
     ],
 )
 def test_a_subject_is_named_before_anything_is_said_of_it(said: str, named: str) -> None:
-    found = sentences(talk(("A", said))) if said else ()
+    found = sentences(talk(("A", said)), (said,)) if said else ()
     assert (subject_named(found[0], PEOPLE) if found else "") == named
 
 

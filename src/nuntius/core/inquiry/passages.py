@@ -48,7 +48,7 @@ def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArr
             float(len(talk.transcript.turns[turn].words) <= 3), float(answers), near[turn - 1] * answers,
             float(talk.speaker(turn) in asked.named), likely["worth"][turn],
             likely["action"][turn] * (asked.wants == "who"),
-            likely["decision"][turn] * (asked.wants in ("which", "how", "yes")), fits * (asked.wants == "count"),
+            likely["decision"][turn] * (asked.wants in ("which", "how", "yes")), fits * (asked.wants in ("count", "age", "cost", "length")),
         ]  # fmt: skip
     return made
 

@@ -106,6 +106,7 @@ def _finished(scene: Scene, finding: Finding) -> Finding:
         text = wording.under_condition(text, sentence.text)
     if own and re.match(r"I\b", text) and not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
+    text = wording.undated(text, finding.due.said) if finding.due else text
     text, about = with_reference(scene, sentence, to_whom(scene, sentence, text) if own else text)
     evidence = {*finding.evidence, passage(about)} if about is not None else finding.evidence
     return replace(finding, text=text, evidence=tuple(sorted(evidence)))
@@ -128,10 +129,15 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
     brief = last.due is not None and len(sentence.text.split()) <= BRIEF
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
-    moved = brief and not again and cues.DAY_MOVED.search(sentence.lower)
+    moved = brief and cues.DAY_MOVED.search(sentence.lower)
     told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
-    by_owner = own and (told or _names_other_day(scene, sentence))
-    says = moved or by_owner or cues.WANTED_BY.search(sentence.lower)
+    by_owner = own and (told or (not again and _names_other_day(scene, sentence)))
+    says = (
+        (moved and not again)
+        or by_owner
+        or cues.WANTED_BY.search(sentence.lower)
+        or cues.PLEASE_DO.match(sentence.text)
+    )
     if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
         return None
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
@@ -188,6 +194,9 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     reply = reply_to(scene, sentence.turn, asked)
     if reply is not None and cues.OFFER.search(lower) and cues.REFUSAL.search(scene.text(reply)):
         return None
+    if cues.NEEDS.search(lower):
+        taken = reply is not None and cues.INTENT.search(scene.text(reply).lower())
+        return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
     if not re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
         agreed = (
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
@@ -214,6 +223,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
     supposed = any(s.is_question and cues.IF_FIRST.search(s.lower) for s in before)  # `And if they're bigger?`
+    supposed = supposed or any(cues.WHAT_WOULD.search(s.lower) for s in before)  # `What would you do today?`
     if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
         return None
     day = due(scene, sentence, match.start(), own=True)

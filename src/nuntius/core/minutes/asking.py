@@ -48,6 +48,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
     if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
         return None
+    if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
+        return None  # `Two adults and a dog, please.`
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
         return own
     reply = reply_to(scene, sentence.turn, asked)
@@ -58,6 +60,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
     text = wording.task(sentence, requested=True) or wording.order(told)
     text = re.sub(rf",\s+{first_name(asked)}\W*$", ".", text) if asked else text
+    if (bare := cues.ASKED_BARELY.match(sentence.text)) is not None:
+        text = f"{bare.group(1).capitalize()} it."
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     taken.add(reply)
@@ -118,7 +122,7 @@ def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Find
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    if sentence.is_question or unreal(lower) or not is_imperative(sentence):
+    if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.PLEASE_DO.match(sentence.text):
         return None
     if cues.LETTING.search(lower) or cues.GIVE_TIME.search(lower):
         return None
@@ -156,7 +160,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
-    text = wording.task(sentence, requested=True) or wording.statement(sentence.text)
+    text = wording.task(sentence, requested=True) or wording.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence)) is not None:
         text = wording.statement(about.text)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or _is_settled(scene, sentence):

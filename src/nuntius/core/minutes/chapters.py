@@ -12,8 +12,10 @@ from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.subjects import OPENING_SENTENCES, agenda_words, names_subject, subject_of
 from nuntius.core.minutes.titles import titles as titles_of
 
-THRESHOLD = 0.25  # likelihood from which a turn opens a chapter
-LEAST_TURNS = 3  # turns of a chapter
+LEAST_LIKELY = 0.1  # likelihood below which a turn opens no chapter
+LEAST_TURNS = 3  # turns of the first chapter
+APART = 5  # turns of any other
+MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
 
@@ -33,12 +35,16 @@ def find_chapters(scene: Scene, likely: NDArray[np.float32]) -> tuple[Chapter, .
 
 
 def _borders(scene: Scene, likely: NDArray[np.float32]) -> list[int]:
-    """Turns that open a chapter, apart from the first."""
+    """Turns that open a chapter, apart from the first: the likeliest ones, as many as the likelihoods add up to.
+
+    In a long talk small likelihoods add up to more than there is, so that it may not have more than some in each stretch.
+    """
+    number = round(min(float(likely.sum()), MOST + len(likely) / TURNS_EACH))
     chosen: list[int] = []
     for turn in np.argsort(-likely, kind="stable"):
-        if likely[turn] < THRESHOLD:
+        if likely[turn] < LEAST_LIKELY or len(chosen) >= number:
             break
-        if LEAST_TURNS <= turn < len(likely) - 1 and all(abs(turn - other) >= LEAST_TURNS for other in chosen):
+        if LEAST_TURNS <= turn < len(likely) - 1 and all(abs(turn - other) >= APART for other in chosen):
             chosen.append(int(turn))
     return sorted(chosen)
 

@@ -14,6 +14,9 @@ TO_YOU = re.compile(
     rf"{_GIVING} you\b(?! all\b| both\b)",
     re.I,
 )
+_WITH_YOU = re.compile(
+    r"\b(to|for|with|from) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do)\b)"
+)
 YOUR = re.compile(r"\byour\b(?! own\b)")
 MY = re.compile(r"\bmy\b(?! own\b)")
 UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
@@ -24,7 +27,8 @@ TO_ME = re.compile(rf"{_GIVING} me\b", re.I)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
-BACK = 2  # turns before a task in which such a sentence is looked for
+BACK = 4  # turns before a task in which such a sentence is looked for
+WORDS_ALIKE = 2  # words of a task that stand in the sentence from which it was made
 MOST_SHOWN = 14  # words of it that are shown
 
 
@@ -48,6 +52,7 @@ def to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     if not name or is_label(name):
         return text
     made = TO_YOU.sub(lambda match: f"{match.group(1) or match.group(2)} [{first_name(name)}]", text, count=1)
+    made = _WITH_YOU.sub(lambda match: f"{match.group(1)} [{first_name(name)}]", made, count=1)
     return YOUR.sub(f"[{first_name(name)}'s]", made, count=1)
 
 
@@ -77,7 +82,8 @@ def is_untold(scene: Scene, sentence: Sentence, text: str) -> bool:
     own = set(re.findall(r"[\w'-]+", text.lower()))
     own -= {part.lower() for person in scene.roster.people for part in person.split()}
     named = [t for t in sentence.tokens if t.text.lower() in own]
-    return not any(map(_tells, named)) and "[" not in text and bool(UNTOLD.search(text))
+    says_nothing = len(text.split()) == 1 or bool(UNTOLD.search(text))
+    return says_nothing and not any(map(_tells, named)) and "[" not in text
 
 
 def _tells(token: Token) -> bool:
@@ -89,8 +95,13 @@ def _tells(token: Token) -> bool:
 
 def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:
     """Words that refer to something unnamed with the sentence that says what, and that sentence; else as they are."""
-    about = spoken_of(scene, sentence) if is_untold(scene, sentence, text) else None
-    if about is None or about is sentence:
+    if not is_untold(scene, sentence, text):
+        return text, None
+    elsewhere = (
+        " ".join(text.lower().split()[:WORDS_ALIKE]) not in sentence.lower
+    )  # `I need the photographs.` `I'll do that.`
+    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence)
+    if about is None or (about is sentence and not elsewhere):
         return text, None
     return f"{text.rstrip('.')} [{shortened(wording.statement(about.text))}].", about
 

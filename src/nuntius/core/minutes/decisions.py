@@ -70,7 +70,20 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
         if _may_rule(scene, sentence):
             _add(scene, rulings, ruled.get(int(number)) or _judged(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
-    return [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+    lines = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+    again = next((line for line in lines if line.why == MEETS_AGAIN), None)
+    return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+
+
+def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
+    """`The twenty-first it is`, beside the line that says when they meet again."""
+    near = again is not None and min(abs(a - b) for a in line.turns for b in again.turns) <= MERGE_REACH
+    words = [
+        word
+        for word in re.findall(r"[\w'-]+", line.text)
+        if word.lower() not in ("it", "is", "the", "then", "on", "okay")
+    ]
+    return near and len(words) <= 2 and bool(said_dates(line.text, scene.facts.day))
 
 
 def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
@@ -113,6 +126,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Ruling:
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers, and a task settles nothing."""
     agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
+    agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
     return not agrees_only and not no_matter and not _is_none(sentence.lower)
 
@@ -205,7 +219,8 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
     if any(re.match(r"^\W*(?:yes, i|i do|i am|me\b.*against)", scene.text(t), re.I) for t in replies[:2]):
         return None
     agreed = [t for t in replies if cues.ASSENT.search(scene.text(t)) or scene.backchannel[t]]
-    own = [s for s in scene.by_turn[sentence.turn] if s != sentence and not s.is_question]
+    beside = [s for s in scene.by_turn[sentence.turn] if s != sentence and not s.is_question]
+    own = [s for s in beside if not rulings.COUNTED.match(s.lower)]
     if not agreed and not own:
         return None
     longest = max(own, key=lambda s: len(s.text), default=sentence)
@@ -303,6 +318,8 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     if len(text.split()) < 2:
         return None
     text, about = with_reference(scene, sentence, text)
+    if about is not None and rulings.APPROVES.search(sentence.lower):
+        text = wording.resolution(about.text) or text  # what is approved says it better
     evidence = tuple(sorted({*ruling.evidence, passage(about)})) if about is not None else ruling.evidence
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 

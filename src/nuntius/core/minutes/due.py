@@ -132,6 +132,8 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
                 yield other
     asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
+        if cues.MEETING_AGAIN.search(scene.text(turn)):
+            return
         brief = {other for other in scene.by_turn[turn] if _is_bare_day(other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)

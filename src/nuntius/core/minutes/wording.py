@@ -10,6 +10,8 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
 
+LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
+_DAY = re.compile(r"day\b|tomorrow|week\b|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
 _REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b)+", re.I)
 _NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
 _TAG = re.compile(
@@ -116,12 +118,21 @@ def task(sentence: Sentence, requested: bool) -> str:
     text = _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!"))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
-        match = head.search(text)
+        found = list(head.finditer(text))
+        own = (match for match in found if re.match(r"(?:i|we)\b|let me\b", match.group(), re.I))
+        match = next(own, found[0] if found else None)  # `Write it the way you'd want it and I'll sign it`
         if match and match.group().lower().startswith("it"):
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
-        if match and (rest := _trimmed(text[match.end() :])):
+        if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
             return _framed(in_infinitive(sentence, rest))
     return ""
+
+
+def _is_done(sentence: Sentence, task: str) -> bool:
+    """Whether a task begins with what is done: `Could somebody from the office go down` leaves `from the office go down`."""
+    first = task.split()[0].lower()
+    token = next((t for t in sentence.tokens if t.text.lower() == first), None)
+    return token is None or token.pos not in ("ADP", "DET", "PRON", "SCONJ", "CCONJ")
 
 
 def offer(sentence: Sentence) -> str:
@@ -150,6 +161,19 @@ def without_aside(text: str) -> str:
     """A task without what is told of it behind a comma: `Get old Pratt, he owes me a marrow.` gives `Get old Pratt.`"""
     head = _ASIDE.split(text, maxsplit=1)[0]
     return _framed(head.rstrip(" ,.")) if head != text and len(head.split()) > 1 else text
+
+
+def wished(text: str) -> str:
+    """`Could somebody from the office go down?` as what is wanted: `Somebody from the office go down.`"""
+    rest = re.sub(r"^(?:can|could|will|would) ", "", text.rstrip("?"), flags=re.I)
+    return _framed(rest) if text.endswith("?") else text
+
+
+def undated(text: str, said: str) -> str:
+    """A task without the day at its end, which stands beside it: `Ask her on Thursday.` gives `Ask her.`"""
+    day = re.compile(rf",?\s+(?:(?:on|by|before|until|till|for) )?{re.escape(said)}\W*$", re.I)
+    rest = day.sub("", text)
+    return _framed(rest) if rest != text and len(rest.split()) >= LEAST_UNDATED and _DAY.search(said) else text
 
 
 def without_you(text: str) -> str:

@@ -41,6 +41,7 @@ CONDITIONAL = cue(
     r"\bfailing that\b",
     r"\bwish\b",
     r"\bi(?:'d| would|) (?:never|rather|sooner)\b",
+    r"\bbut then i'd\b",
 )
 PAST = cue(
     r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
@@ -144,6 +145,7 @@ WISHED_BY_OTHERS = cue(
     r"\bif you (?:want|need|like|have)\b",
     r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b",
 )
+NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new) ")
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
@@ -158,7 +160,8 @@ REQUEST = cue(
     r"\b(?:how about|what about) you \w+ing\b",
 )
 ASKED_OF_ALL = cue(
-    r"\b(?:can|could|will|would) (?:everybody|everyone|you all|all of you)(?: please)?(?! (?:hear|see|live|agree|do that|make it|say)\b)\s+",
+    r"\b(?:can|could|will|would) (?:everybody|everyone|you (?:all|both|two)|all of you|both of you)(?: please)?(?! (?:hear|see|live|agree|do that|make it|say)\b)\s+",
+    r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
 )
 YOU_DO = cue(
@@ -181,6 +184,10 @@ DAY_MOVED = cue(
 BARE_REQUEST = cue(
     r"^\W*(?:oh,? |yes,? |well,? )?(?:(?:would|could|will|can) you(?:,? please)?|(?:yes,? )?please(?: do)?)\W*$"
 )
+ASKED_BARELY = cue(
+    r"^\W*(?:\w+, )?(?:would|could|can|will) you (ask|check|look|try|ring|call|order|book|write|buy|fix|send)(?: please)?\W*$"
+)
+PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
@@ -241,6 +248,7 @@ DECIDED = cue(
     r"\bsame time\b.*\bnext\b",
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
 )
+WHAT_WOULD = cue(r"\b(?:what|how) (?:would|do|did) you (?:do|say|handle|deal|decide|plan|go about)\b|\bwhat if\b")
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
@@ -306,7 +314,7 @@ DEADLINE = cue(
 PROCEDURE = cue(  # what moves the meeting itself on
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
-    r"abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
+    r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
     r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )
 ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
@@ -329,7 +337,8 @@ HELD = re.compile(
 )
 ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
-    r"\b(?:before|by|at|for|till|until) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session))|\bnext time\b(?! is\b)",
+    r"\b(?:before|by|at|for|till|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
+    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
     re.I,
 )
 MEETING_AGAIN = re.compile(

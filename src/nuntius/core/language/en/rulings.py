@@ -17,8 +17,15 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
+    r"(?:so )?that's a no\b",
     r".+\bi can live with (?:that|it)\b.*\bagreed\b",  # two voices that were heard as one
 )
+APPROVES = cue(
+    r"\b(?:live with|stand behind|(?:happy|fine|okay|good) with|all for|agree with|in favour of|nobody needs to vote on) (?:it|that|them)\b"
+)
+COUNTED = cue(
+    r"^\W*(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|and|\d+)\W+)*(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\d+)\W*$"
+)  # hands
 OR_ELSE = cue(
     r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
 )  # `Cut it, and it dies.`
