@@ -1,5 +1,6 @@
 """Minutes from talk: what must be in them, what must not, and the proof of each line."""
 
+from dataclasses import replace
 from datetime import date
 
 import numpy as np
@@ -10,7 +11,7 @@ from nuntius.core.formats.json_ import minutes_json
 from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts, Minutes
+from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.wording import clean, faithful, third_person
 from nuntius.core.naming import CALLED, name_votes, sure_names
 from nuntius.core.transcript.transcript import Transcript
@@ -437,3 +438,83 @@ def test_what_is_read_with_a_question_goes_before_what_only_sounds_like_it(monke
     assert reply.found
     assert 3 in {passage.turn for passage in reply.evidence}
     assert "41" in reply.text
+
+
+def test_what_an_answer_tells_stands_once() -> None:
+    proof = (Passage(0, 0, 3),)
+    told = Line("question", "How long?", proof, answer=Answer("Ten minutes, and then it's a sponge.", proof), place=3)
+    again = Line("key_point", "Ten minutes, and then it's a sponge.", proof, place=3)
+    other, elsewhere = replace(again, text="Chicken waits."), replace(again, place=1)
+    minutes = Minutes((told, again, other, elsewhere), (), Coverage(1.0, ()))
+    assert minutes.shown == (told, other, elsewhere)
+    assert len(minutes.lines) == 4
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("No cars on the grass.", "No cars on the grass."),
+        ("So no juniors on it without somebody at the bottom.", "No juniors on it without somebody at the bottom."),
+        ("No, we don't do that.", "We don't do that."),
+        ("I'll let you know with the quote.", "I'll let you know with the quote."),
+        ("It's, you know, a boat.", "It's a boat."),
+        ("So do I.", "So do I."),
+    ],
+)
+def test_no_negation_and_no_verb_is_lost(said: str, written: str) -> None:
+    assert clean(said) == written
+
+
+@pytest.mark.parametrize(
+    ("task", "written"),
+    [
+        ("Get old Pratt, he owes me a marrow.", "Get old Pratt."),
+        ("Do a new quote, you'll have it on Thursday.", "Do a new quote."),
+        ("Ring them, the yard and the shop.", "Ring them, the yard and the shop."),
+        ("Go, it's late.", "Go, it's late."),
+        ("Do the tags, this time without string.", "Do the tags, this time without string."),
+    ],
+)
+def test_what_is_told_behind_a_task_is_left_out(task: str, written: str) -> None:
+    assert wording.without_aside(task) == written
+
+
+@pytest.mark.parametrize(
+    ("task", "said", "written"),
+    [
+        ("Look in the rules and tell Maren on Thursday.", "Thursday", "Look in the rules and tell Maren."),
+        ("Do it tomorrow.", "tomorrow", "Do it tomorrow."),
+        ("Write the report this afternoon.", "this afternoon", "Write the report this afternoon."),
+        ("Put it in on Thursday with the rest.", "Thursday", "Put it in on Thursday with the rest."),
+    ],
+)
+def test_the_day_at_the_end_of_a_task_stands_beside_it(task: str, said: str, written: str) -> None:
+    assert wording.undated(task, said) == written
+
+
+def test_a_task_says_what_it_refers_to() -> None:
+    line = of(
+        "action",
+        (INES, "My predecessor had the drawing of the badge."),
+        (INES, "I'll ask him on Friday."),
+        (MAREN, "Good."),
+    )[0]
+    assert line.text.startswith("Ask him")
+    assert "[My predecessor had the drawing of the badge]" in line.text
+    assert {passage.turn for passage in line.evidence} >= {0, 1}
+
+
+def test_a_condition_stays_with_its_task() -> None:
+    sentence = "If it's time and a half I'll stay as well."
+    assert wording.under_condition("Stay as well.", sentence) == "Stay as well, if it's time and a half."
+
+
+def test_a_motion_is_minuted_with_its_vote() -> None:
+    lines = of(
+        "decision",
+        (TOBIAS, "I move that we buy the old boat for twelve thousand pounds."),
+        (INES, "Seconded."),
+        (MAREN, "All those in favour? Four. Against? One. That's carried, four to one."),
+        (INES, "Good."),
+    )
+    assert any(line.text == "Buy the old boat for 12,000 pounds – That's carried, four to one." for line in lines)

@@ -29,7 +29,7 @@ def save_minutes(
     """
     old = get_minutes(session, meeting_id)
     touched = [line for line in old.lines if _is_touched(line)] if old else []
-    rows = [_row(transcript, number, line) for number, line in enumerate(minutes.lines)]
+    rows = [_row(transcript, number, line) for number, line in enumerate(minutes.shown)]
     starts = [transcript.turns[chapter.first].start for chapter in minutes.chapters]
     places = {line.id: _carried(line, rows, template, starts) for line in touched}
     if old:

@@ -8,7 +8,7 @@ from nuntius.core.transcript.transcript import Transcript
 
 def written(title: str, facts: tuple[str, ...], transcript: Transcript, minutes: Minutes) -> WrittenMinutes:
     """Minutes with times from the transcript, nothing checked yet."""
-    lines = tuple(_line(transcript, line) for line in minutes.lines)
+    lines = tuple(_line(transcript, line) for line in minutes.shown)
     chapters = tuple(chapter.title for chapter in minutes.chapters)
     return WrittenMinutes(title, facts, minutes.coverage.share, lines, minutes.sections, chapters)
 

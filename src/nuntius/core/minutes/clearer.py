@@ -28,7 +28,6 @@ CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
 BACK = 4  # turns before a task in which such a sentence is looked for
-WORDS_ALIKE = 2  # words of a task that stand in the sentence from which it was made
 MOST_SHOWN = 14  # words of it that are shown
 
 
@@ -82,7 +81,7 @@ def is_untold(scene: Scene, sentence: Sentence, text: str) -> bool:
     own = set(re.findall(r"[\w'-]+", text.lower()))
     own -= {part.lower() for person in scene.roster.people for part in person.split()}
     named = [t for t in sentence.tokens if t.text.lower() in own]
-    says_nothing = len(text.split()) == 1 or bool(UNTOLD.search(text))
+    says_nothing = len(text.split()) <= LEAST_TELLING or bool(UNTOLD.search(text))
     return says_nothing and not any(map(_tells, named)) and "[" not in text
 
 
@@ -97,13 +96,12 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
     """Words that refer to something unnamed with the sentence that says what, and that sentence; else as they are."""
     if not is_untold(scene, sentence, text):
         return text, None
-    elsewhere = (
-        " ".join(text.lower().split()[:WORDS_ALIKE]) not in sentence.lower
-    )  # `I need the photographs.` `I'll do that.`
+    words = re.findall(r"[a-z']{4,}", text.lower())
+    elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
     about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence)
     if about is None or (about is sentence and not elsewhere):
         return text, None
-    return f"{text.rstrip('.')} [{shortened(wording.statement(about.text))}].", about
+    return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}].", about
 
 
 def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:

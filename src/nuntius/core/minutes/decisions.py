@@ -317,11 +317,26 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
         return None
-    text, about = with_reference(scene, sentence, text)
-    if about is not None and rulings.APPROVES.search(sentence.lower):
-        text = wording.resolution(about.text) or text  # what is approved says it better
+    text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(about)})) if about is not None else ruling.evidence
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:
+    """The words of a decision with what they leave unsaid: the motion with its vote, what is approved, what `it` is."""
+    inside = list(scene.inside(ruling.evidence))
+    motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
+    if motion is not None and (moved := wording.resolution(motion.text)):
+        result = next((s for s in inside if s.turn > motion.turn and rulings.RESULT.search(s.lower)), None)
+        return f"{moved.rstrip('.')} – {wording.clean(result.text)}" if result else moved, None
+    text, about = with_reference(scene, sentence, text)
+    if about is not None and rulings.MOTION.search(about.lower):
+        return wording.resolution(about.text) or text, about
+    if about is not None and rulings.GO_AHEAD.match(sentence.lower):
+        return f"{wording.clean(about.text)} – {wording.clean(sentence.text)}", about
+    if about is not None and rulings.APPROVES.search(sentence.lower):
+        return wording.resolution(about.text) or text, about  # what is approved says it better
+    return text, about
 
 
 def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:

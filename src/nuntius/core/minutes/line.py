@@ -1,5 +1,6 @@
 """What minutes are made of."""
 
+import re
 from dataclasses import dataclass, field
 from datetime import date
 
@@ -113,6 +114,22 @@ class Minutes:
     length: str = "standard"
     detailed: frozenset[int] = frozenset()
     remark: str = ""
+
+    @property
+    def shown(self) -> tuple[Line, ...]:
+        """The lines as a reader sees them: without the key points that an answer tells word for word."""
+        answers = [(line.place, _plain(line.answer.text)) for line in self.lines if line.answer is not None]
+        return tuple(
+            line
+            for line in self.lines
+            if line.kind != "key_point"
+            or not any(line.place == place and _plain(line.text) in answer for place, answer in answers)
+        )
+
+
+def _plain(text: str) -> str:
+    """Words and nothing else, each between spaces."""
+    return f" {' '.join(re.findall(r'[a-z0-9]+', text.lower()))} "
 
 
 @dataclass(frozen=True, slots=True)

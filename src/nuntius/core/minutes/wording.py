@@ -43,7 +43,7 @@ _OFFER_HEAD = re.compile(
     re.I,
 )
 _PROPOSED = re.compile(
-    r"^(?:(?:i|i'd) (?:suggest|propose|move|say)(?: that)?(?: we)?|(?:shall|should|could|can) we|why don't we|let's|"
+    r"^(?:(?:i|i'd) (?:suggest|propose|move|say)(?: that)?(?: we)?|(?:the|my) (?:proposal|motion|suggestion) is (?:that we|to)|(?:shall|should|could|can) we|why don't we|let's|"
     r"(?:how|what) about(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?",
     re.I,
 )
@@ -52,7 +52,7 @@ _PROPOSED_LATE = re.compile(
 )  # behind the reason for it
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
 _ASIDE = re.compile(
-    r"(?:,\s+(?=(?:he|she|it|they|we|i|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
+    r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
     re.I,
 )  # another clause that only a comma parts from it
@@ -244,7 +244,10 @@ def third_person(text: str, name: str) -> str:
             r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|(?!need)\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
             name,
         ),
-        (r"\bI'd\b(?= (?:been|had|got|(?!need)\w+ed)\b)", f"{name} had"),
+        (
+            r"\bI'd\b(?= (?:been|had|got|said|told|made|put|set|left|lost|heard|met|paid|sent|done|gone|seen|(?!need)\w+ed|\w{3,}(?:en|wn|ught))\b)",
+            f"{name} had",
+        ),
         (r"\bI'd\b", f"{name} would"),
         (r"\bI don't\b", f"{name} does not"),
         (

@@ -194,6 +194,7 @@ GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b")
+SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
@@ -267,6 +268,7 @@ FORMALITY = cue(  # questions by which a meeting is opened, run and closed, or a
     r"\b(?:are we (?:all |still )?(?:complete|quorate|here|back)|is it just us|how was (?:the|your) (?:week|weekend|holiday|trip|journey|flight|train|drive)|was there anything else|is there (?:any discussion|any other business|anything else)|has every(?:one|body) (?:had|got|seen|read) the|(?:a|the) (?:proposer|seconder)|every(?:one|body) (?:all right|okay|ok|happy|good) with|can you (?:say|repeat) that again|can you repeat that|what would you like to ask us)\b",
     r"\b\w{3,}day\b.*\bsuits?(?: (?:you|everyone|everybody|all))?\W*\?",
     r"^\W*(?:so |and |then )?(?:what|how) about (?:(?:the|next) )?(?:mon|tues|wednes|thurs|fri|satur|sun)days?\b",
+    r"\b(?:speak|talk|meet) again\b.*\?",
     r"\b(?:could|can|shall) we (?:make it|talk|meet|speak|say) .*\b(?:\w+day|week|fortnight|time|o'clock|am|pm)\b",
 )
 SHIFT = cue(
@@ -280,7 +282,7 @@ FILLER = cue(
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
-    r"^\W*(?:(?:so(?! (?:do|did|am|have|would|will|can) (?:i|we)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
+    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(

@@ -48,6 +48,13 @@ _RUN = re.compile(
     rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)(?!{_BEHIND})",
     re.I,
 )
+_DIGIT = "|".join(list(UNITS)[:10])
+_NUMBER = rf"(?:(?:{'|'.join(TENS)})[\s-](?:{_DIGIT})|{_SMALL}|\d+)"
+_POINT = re.compile(rf"\b({_NUMBER}) point ((?:{_DIGIT})(?:[\s-](?:{_DIGIT}))*)\b", re.I)
+_AND_PENCE = re.compile(
+    rf"\b({_NUMBER}) (pounds?|euros?|dollars?) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|\d\d)\b(?=\W*$|\W*[.,;:?!]|\s+(?:an?|each|per|for|apiece|to|and|in|on|at|the|all|is|was|more|less|off|extra|if|or)\b)",
+    re.I,
+)
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
 
 
@@ -68,11 +75,20 @@ def value_of(words: str) -> int:
 
 
 def in_digits(text: str) -> str:
-    """`text` with number words above nine written in digits; a lone `one` to `nine` stays a word.
+    """`text` with number words above nine, and those with a point, written in digits; a lone `one` to `nine` stays a word.
 
     Digits are what the minutes use; the quotation keeps the words.
     """
+    text = _POINT.sub(
+        lambda m: f"{_value(m[1])}.{''.join(str(UNITS[w]) for w in re.findall('[a-z]+', m[2].lower()))}", text
+    )
+    text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2]}", text)
     return _RUN.sub(lambda match: _digits(match.group()), text)
+
+
+def _value(words: str) -> int:
+    """The number that digits or number words name."""
+    return int(words) if words.isdigit() else value_of(words)
 
 
 def _digits(words: str) -> str:

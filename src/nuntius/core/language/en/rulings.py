@@ -18,10 +18,18 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
+    r".*\bsomething like that\b",
     r".+\bi can live with (?:that|it)\b.*\bagreed\b",  # two voices that were heard as one
 )
 APPROVES = cue(
     r"\b(?:live with|stand behind|(?:happy|fine|okay|good) with|all for|agree with|in favour of|nobody needs to vote on) (?:it|that|them)\b"
+)
+GO_AHEAD = cue(
+    r"^\W*(?:(?:yes|yeah|okay|fine|good|sure|right|oh|well)\W+)*(?:go ahead|do (?:it|that)|please do|go on(?:,? then)?|by all means|agreed)\W*$"
+)
+MOTION = cue(r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
+RESULT = cue(
+    r"\bcarried\b|\bunanimous\w*\b|\b(?:none|nobody|one|two|three|four|five|\d+) (?:against|abstain\w*|abstentions?)\b|\b(?:\w+) to (?:one|two|three|four|none|nil)\b"
 )
 COUNTED = cue(
     r"^\W*(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|and|\d+)\W+)*(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\d+)\W*$"
