@@ -4,9 +4,13 @@ from datetime import date
 
 import pytest
 
+from nuntius.core.inquiry.asked import asked
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import Roster, is_label
 from nuntius.core.language.en.numbers import in_digits, ordinal
+from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.scene import scene
+from tests.help import talk
 
 TUESDAY = date(2026, 9, 15)
 
@@ -84,3 +88,39 @@ def test_who_is_spoken_to() -> None:
 
 def test_a_first_name_of_two_people_stands_for_neither() -> None:
     assert Roster.of(("Ann Berg", "Ann Lund"), ()).find("Ask Ann about it") == []
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("Costs are up by seven point four per cent.", "Costs are up by 7.4 per cent."),
+        ("It weighs twelve point five kilos.", "It weighs 12.5 kilos."),
+        ("We charge two pounds fifty a head.", "We charge 2.50 pounds a head."),
+        ("That's one point against it.", "That's one point against it."),
+        ("Ten pounds twenty times over.", "10 pounds 20 times over."),
+    ],
+)
+def test_numbers_with_a_point(said: str, written: str) -> None:
+    assert in_digits(said) == written
+
+
+@pytest.mark.parametrize(
+    ("question", "kind", "fits", "fails"),
+    [
+        ("How old is the kiln?", "age", "It's from nineteen seventy-four.", "It goes to thirteen hundred."),
+        (
+            "What does the second driver cost?",
+            "cost",
+            "Two hundred and ten pounds for the day.",
+            "He drives nine hours.",
+        ),
+        ("How long does chicken wait?", "length", "Chicken waits half an hour.", "It takes four pounds off."),
+    ],
+)
+def test_what_a_question_wants(question: str, kind: str, fits: str, fails: str) -> None:
+    transcript = talk(("Ann Lowe", fits), ("Ben Hart", fails))
+    put = asked(scene(transcript, MeetingFacts(TUESDAY)), question)
+    assert put.wants == kind
+    where = scene(transcript, MeetingFacts(TUESDAY))
+    assert put.fits(where, fits)
+    assert not put.fits(where, fails)

@@ -8,7 +8,7 @@ import pytest
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs, find_chapters
 from nuntius.core.minutes.forest import LEAF, forest_of
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import scene
@@ -121,3 +121,30 @@ def test_who_holds_the_floor_is_told_of_one_voice_too() -> None:
     said = talk(("Noor Aziz", "The deck is sanded."), ("Noor Aziz", "The primer is on."))
     signs = border_signs(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
     assert not signs[:, BORDER_SIGNS.index("how much is held")].any()
+
+
+class TestHowMany:
+    """Chapters are as many as the likelihoods add up to."""
+
+    @staticmethod
+    def opened(likely: list[float], turns: int = 60) -> list[int]:
+        rows = [("Ann Lowe" if n % 2 else "Ben Hart", f"The pump number {n} is running well.") for n in range(turns)]
+        scene_of_talk = scene(talk(*rows), MeetingFacts(date(2026, 10, 6), ("Ann Lowe", "Ben Hart")))
+        values = np.zeros(turns, np.float32)
+        values[: len(likely)] = likely
+        return [chapter.first for chapter in find_chapters(scene_of_talk, values)]
+
+    def test_three_weak_signs_make_one_chapter(self) -> None:
+        assert self.opened([0.0] * 20 + [0.4] + [0.0] * 9 + [0.35] + [0.0] * 9 + [0.3]) == [0, 20]
+
+    def test_strong_signs_open_one_each(self) -> None:
+        assert self.opened([0.0] * 20 + [0.9] + [0.0] * 9 + [0.9]) == [0, 20, 30]
+
+    def test_two_side_by_side_are_one(self) -> None:
+        assert self.opened([0.0] * 20 + [0.9, 0.9]) == [0, 20]
+
+    def test_a_talk_of_one_subject_stays_whole(self) -> None:
+        assert self.opened([0.005] * 60) == [0]
+
+    def test_a_long_talk_is_not_cut_to_pieces(self) -> None:
+        assert len(self.opened([0.3] * 240, 240)) <= 1 + 4 + 240 / 30

@@ -17,10 +17,10 @@ from nuntius.core.transcript.transcript import Transcript
 FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
 READ = 16  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk that nothing was learnt from
-CLOSE = 0.1  # share of the best passage's odds that a further one needs
+CLOSE = 0.05  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
-LEAST = 2  # passages of an answer, where there are as many
+LEAST = 4  # passages of an answer, where there are as many
 MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer

@@ -18,7 +18,6 @@ _WITH_YOU = re.compile(
     r"\b(to|for|with|from) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do)\b)"
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
-MY = re.compile(r"\bmy\b(?! own\b)")
 UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
 HAZY = frozenset(
     "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()

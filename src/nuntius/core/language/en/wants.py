@@ -30,7 +30,7 @@ REASON = re.compile(
 )
 PLACE = re.compile(r"\b(?:at|in|on|by|under|behind|next to|near|between|outside|inside|upstairs|downstairs)\b", re.I)
 AGE = re.compile(
-    r"\d.*\b(?:years?|months?|weeks?|days?|old|since)\b|\b(?:1[89]|20)\d\d\b|\bcentury\b|\b(?:is|was|turned|turns|he's|she's|they're|aged) \d+\b"
+    r"\d.*\b(?:years?|months?|weeks?|days?|old|since)\b|\b(?:1[89]|20)\d\d\b|\bcentury\b|\b(?:eighteen|nineteen|twenty) (?:oh|ten|eleven|twelve|\w+teen|\w+ty)\b|\b(?:is|was|turned|turns|he's|she's|they're|aged) \d+\b"
 )
 COST = re.compile(
     r"\d.*\b(?:pounds?|quid|pence|euros?|cents?|dollars?|grand|thousand|hundred|per cent|percent|a head|each|apiece|costs?|price|pay|paid|charge|fee|rent|"
