@@ -107,7 +107,12 @@ def test_numbers_with_a_point(said: str, written: str) -> None:
 @pytest.mark.parametrize(
     ("question", "kind", "fits", "fails"),
     [
-        ("How old is the kiln?", "age", "It's from nineteen seventy-four.", "It goes to thirteen hundred."),
+        (
+            "How old is the kiln?",
+            "age",
+            "It's from nineteen seventy-four.",
+            "It goes to thirteen hundred degrees and no more.",
+        ),
         (
             "What does the second driver cost?",
             "cost",
