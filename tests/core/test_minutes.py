@@ -12,6 +12,8 @@ from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
+from nuntius.core.minutes.needs import find_needs
+from nuntius.core.minutes.scene import scene
 from nuntius.core.minutes.wording import clean, faithful, third_person
 from nuntius.core.naming import CALLED, name_votes, sure_names
 from nuntius.core.transcript.transcript import Transcript
@@ -518,3 +520,22 @@ def test_a_motion_is_minuted_with_its_vote() -> None:
         (INES, "Good."),
     )
     assert any(line.text == "Buy the old boat for 12,000 pounds – That's carried, four to one." for line in lines)
+
+
+def test_what_a_client_asks_for_and_whether_it_is_met() -> None:
+    transcript = talk(
+        (INES, "The bride's mother would like everybody in one room."),
+        (TOBIAS, "The barn has two rooms, and the hall has one."),
+        (INES, "And could the rest be paid at the end of August?"),
+        (TOBIAS, "I'd have to ask my sister, she does the books."),
+        (INES, "I'd like to know what the weather does."),
+        (TOBIAS, "Nobody knows what it does in June."),
+        (INES, "I don't think they'll be happy with the old chairs."),
+        (TOBIAS, "We'll bring you the new chairs, there are ninety of them."),
+    )
+    found = find_needs(scene(transcript, MeetingFacts(TUESDAY, PEOPLE)))
+    assert [line.text.split(":")[0] for line in found] == ["Need", "Need", "Objection"]
+    assert [line.state for line in found] == ["open", "open", "settled"]
+    assert {line.owner for line in found} == {(INES,)}
+    assert found[2].answer is not None
+    assert "new chairs" in found[2].answer.text

@@ -9,6 +9,8 @@ from nuntius.core.minutes.scene import Scene, passage
 WITHIN = 6  # turns in which the other side meets a need
 ASKS = 0.5  # of the needs of whoever named most: those with fewer are not who asks
 SHORTEST = 4  # words
+AT_ONCE = 2  # turns within which what the other side says is an answer
+ALIKE = 0.3  # cosine that a later answer needs
 
 
 def find_needs(scene: Scene) -> list[Line]:
@@ -24,6 +26,8 @@ def find_needs(scene: Scene) -> list[Line]:
 def _is_need(scene: Scene, sentence: Sentence) -> bool:
     text = sentence.lower
     if len(text.split()) < SHORTEST or cues.CONDITIONAL.search(text) or cues.INTENT.search(text):
+        return False
+    if kinds.TO_LEARN.search(text) or (sentence.is_question and kinds.WH.match(text)):
         return False
     return bool(kinds.NEED.search(text) or (kinds.OBJECTION.search(text) and not sentence.is_question))
 
@@ -46,11 +50,16 @@ def _line(scene: Scene, sentence: Sentence, asking: set[str]) -> Line:
 
 
 def _reply(scene: Scene, sentence: Sentence, asking: set[str]) -> tuple[bool, Sentence | None]:
-    """Whether the other side met the need, and the sentence that says so; the refusal where there is only that."""
+    """Whether the other side met the need, and the sentence that says so; the refusal where there is only that.
+
+    What is said further on must be alike: it may be about another need.
+    """
     refusal: Sentence | None = None
     for turn in scene.following(sentence.turn, WITHIN):
         for said in scene.by_turn[turn]:
             if said.speaker in asking or said.is_question or len(said.text.split()) < SHORTEST:
+                continue
+            if turn - sentence.turn > AT_ONCE and scene.alike(sentence, said) < ALIKE:
                 continue
             if kinds.UNMET.search(said.lower):
                 refusal = refusal or said

@@ -10,6 +10,11 @@ NEED = cue(
     r"\b(?:it|that|they|everything) (?:must|has to|have to|needs? to|should) (?:be|have|go|come|fit|work|last|hold|stand|reach)\b",
     r"\b(?:is it possible|would it be possible|is there (?:a|any) way|can (?:it|they|you) also|could (?:it|they|you) also)\b",
     r"\bit(?:'s| is) important (?:to|for|that)\b",
+    r"\b(?:he|she|they|\w+er|\w+'s \w+|the \w+)(?:'d| would) (?:really |just |also )?(?:like|rather|prefer|love|want)\b|\b(?:he|she|they|\w+er|the \w+) (?:really )?(?:insists?|needs? (?!to know)|expects?)\b",
+    r"\b(?:they|it|that|this|everything|everybody|everyone) (?:have|has|need|needs|must) (?:got )?(?:to )?be\b",
+    r"\b(?:could|can|would|will) (?:we|you|it|that|they|the \w+) (?!just\b|not\b|say\b|hear\b|see\b|ask\b|believe\b|repeat\b|explain\b|tell\b).*\?",
+    r"\bi(?:'d| would) (?:want|expect)\b|\bi want (?!to (?:say|ask|know|hear)\b)\w+",
+    r"\bwhat matters (?:to|for) (?:me|us)\b|\bthe most important thing\b|\bfirst (?:of all|thing)\b.*\b(?:need|want)",
 )
 OBJECTION = cue(
     r"\btoo (?:expensive|dear|much|late|long|slow|small|big|heavy|short|dark|loud|high|low|risky|tight)\b",
@@ -19,12 +24,19 @@ OBJECTION = cue(
     r"\b(?:my|our|the) (?:only |main |biggest |one )?(?:worry|concern|problem|trouble|fear) (?:is|was|with)\b",
     r"\bcan(?:'t|not) (?:afford|accept|live with|wait|have that)\b",
     r"\bwhat i (?:don't|do not) (?:want|like)\b",
-    r"\b(?:last time|before) .{0,40}\b(?:broke|failed|late|wrong|leak\w*|fell)\b",
+    r"\b(?:last time|before) .{0,40}\b(?:broke|failed|late|wrong|leak\w*|fell|cold|dirty|missing)\b",
+    r"\b(?:one|another|my) (?:more )?(?:worry|worries|concern|complaint|fear)\b|\bwhat (?:worries|frightens|annoys|bothers) (?:me|us)\b",
+    r"\bi don't (?:like|think (?:they|he|she|we|people|it)(?:'ll| will|'d| would) (?:be happy|like|work))\b|\bi(?:'d| would) hate\b",
+    r"\b(?:that's|it's|they're|it is|that is) (?:still )?(?:more|dearer|longer) than\b|\bi still can't\b|\bi can't (?:use|open|have|do with)\b",
 )
 MET = cue(
-    r"\b(?:i|we)(?:'ll| will| can| could|'re going to|'ve already|'d)\b",
+    r"\b(?:i|we)(?:'ll| will| can| could|'re going to|'ve already|'d(?! have to| know| hate| rather| like| love| say))\b(?! (?:tell them|see|have a think)\b)",
     r"\b(?:no problem|that's fine|of course|certainly|included|included in|already (?:in|done|there)|that's (?:in|covered)|comes with|guarantee\w*|can be done|you'll have|you'll get)\b",
-    r"^\W*(?:yes|yeah|sure|absolutely|definitely)\b",
+    r"^\W*(?:yes|yeah|sure|absolutely|definitely)\b|\bit(?:'ll| will) (?:be|go|come)\b",
+)
+WH = cue(r"^\W*(?:(?:so|and|but|well|okay|right|now),?\s+)*(?:what|when|where|why|how|who|which)\b")
+TO_LEARN = cue(
+    r"\b(?:like|want|need|love) to (?:hear|know|ask|see (?:what|how|whether|if)|understand|talk|begin|start|do it)\b"
 )
 UNMET = cue(
     r"^\W*(?:no|sorry|unfortunately|i'm afraid)\b",
