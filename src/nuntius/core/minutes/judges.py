@@ -26,7 +26,7 @@ WEIGHED = {  # share of the judge's logit and of the network's, and what is adde
     "action": (0.5, 0.3, 0.35),
     "decision": (0.6, 0.35, -0.2),
     "question": (1.0, 0.5, -0.9),
-    "worth": (0.55, 0.35, 0.0),
+    "worth": (0.4, 0.4, 0.0),
 }
 VECTOR_SHARE = 3.0  # weight of the unit vector beside signs between 0 and 1
 
