@@ -17,7 +17,7 @@ from nuntius.core.transcript.transcript import Transcript
 FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
 READ = 16  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk that nothing was learnt from
-CLOSE = 0.05  # share of the best passage's odds that a further one needs
+CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
 LEAST = 4  # passages of an answer, where there are as many
@@ -66,12 +66,15 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if found < FOUND or _is_strange(put):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []
+    told: list[int] = []  # those of which the answer is made; the others only stand below it
     for rank, turn in enumerate(order[:MOST]):
-        if rank < LEAST or likely[turn] >= CLOSE * likely[order[0]]:
+        near = likely[turn] >= CLOSE * likely[order[0]]
+        if rank < LEAST or near:
             together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
             turns += [t for t in together if t not in turns]
+            told += together if rank < WITH_EXCHANGE or near else []
     turns = sorted(turns[:MOST])
-    return Reply(True, _answer(talk, put, turns), tuple(talk.whole(t) for t in turns))
+    return Reply(True, _answer(talk, put, told), tuple(talk.whole(t) for t in turns))
 
 
 def _is_strange(put: Asked) -> bool:

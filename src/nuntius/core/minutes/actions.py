@@ -185,7 +185,13 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
     settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
-    if settles or cues.SHOULD_HAVE.search(lower) or cues.SAY_SO.match(lower) or _gives_reason(scene, sentence):
+    if (
+        settles
+        or cues.WE_DECIDE.search(lower)
+        or cues.SHOULD_HAVE.search(lower)
+        or cues.SAY_SO.match(lower)
+        or _gives_reason(scene, sentence)
+    ):
         return None
     text = wording.task(sentence, requested=False) or wording.doing(sentence) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):

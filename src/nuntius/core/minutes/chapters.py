@@ -13,8 +13,8 @@ from nuntius.core.minutes.subjects import OPENING_SENTENCES, agenda_words, names
 from nuntius.core.minutes.titles import titles as titles_of
 
 LEAST_LIKELY = 0.1  # likelihood below which a turn opens no chapter
-LEAST_TURNS = 3  # turns of the first chapter
-APART = 5  # turns of any other
+LEAST_TURNS = 3  # turns beside a turn that are looked at together with it
+APART = 5  # turns of a chapter at least
 MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
@@ -44,7 +44,7 @@ def _borders(scene: Scene, likely: NDArray[np.float32]) -> list[int]:
     for turn in np.argsort(-likely, kind="stable"):
         if likely[turn] < LEAST_LIKELY or len(chosen) >= number:
             break
-        if LEAST_TURNS <= turn < len(likely) - 1 and all(abs(turn - other) >= APART for other in chosen):
+        if turn < len(likely) - 1 and all(abs(turn - other) >= APART for other in (0, *chosen)):
             chosen.append(int(turn))
     return sorted(chosen)
 

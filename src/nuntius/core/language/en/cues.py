@@ -194,6 +194,7 @@ GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b")
+WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
