@@ -42,7 +42,7 @@ function Words({ line, found, here, onEdit }: { line: LiveLine; found: boolean; 
       <Box
         component="span" role="button" tabIndex={0} data-line={line.number} aria-label={`Correct: ${line.text}`} onClick={onEdit}
         onKeyDown={(e: React.KeyboardEvent) => { if (e.key === "Enter") { e.preventDefault(); onEdit(); } }}
-        sx={{ cursor: "text", bgcolor: here ? "warning.light" : found ? "action.selected" : undefined, color: here ? "#1E2A2F" : undefined, borderBottom: line.heard === null ? undefined : "1px dotted", "&:hover": { bgcolor: here ? undefined : "action.hover" } }}
+        sx={{ cursor: "text", py: "2px", /* a short line is 20 px high, a target has 24 */ bgcolor: here ? "warning.light" : found ? "action.selected" : undefined, color: here ? "#1E2A2F" : undefined, borderBottom: line.heard === null ? undefined : "1px dotted", "&:hover": { bgcolor: here ? undefined : "action.hover" } }}
       >
         {line.text}{" "}
       </Box>
