@@ -85,7 +85,7 @@ def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
     assert alike > 0.99, "what was recorded is not what was spoken"
 
     page.get_by_role("link", name="Open the record").click()
-    expect(page.get_by_text("These minutes are from the live text")).to_be_visible()
+    expect(page.get_by_text("These minutes are from the live text")).to_be_visible(timeout=60_000)
     site.start("worker")
     notes = page.get_by_role("region", name="Notes")
     expect(notes).to_contain_text("Ask the lifeboat crew for two boats")
