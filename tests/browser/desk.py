@@ -7,7 +7,7 @@ def open_record(page: Page, title: str) -> str:
     """Opens a record from Today or the Archive as a person would; its address."""
     page.goto("/archive")
     page.get_by_role("link", name=title, exact=True).click()
-    expect(page.get_by_role("heading", name=title)).to_be_visible()
+    expect(page.get_by_role("heading", name=title, level=1)).to_be_visible()
     expect(page.locator("[data-turn]").first).to_be_visible()
     return page.url
 
