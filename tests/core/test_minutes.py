@@ -539,3 +539,18 @@ def test_what_a_client_asks_for_and_whether_it_is_met() -> None:
     assert {line.owner for line in found} == {(INES,)}
     assert found[2].answer is not None
     assert "new chairs" in found[2].answer.text
+
+
+def test_an_answer_is_made_of_nothing_but_its_passages(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("nuntius.core.inquiry.inquire.MOST", 2)  # fewer than the likeliest turns and what they answer
+    rows: list[tuple[str, str]] = []
+    for number in range(12):
+        rows.append((MAREN, f"What does pump number {number} cost to repair?"))
+        rows.append((TOBIAS, f"Repairing pump number {number} costs {number + 20} pounds."))
+    transcript = talk(*rows)
+    reply = inquire(transcript, MeetingFacts(TUESDAY, PEOPLE), "What does repairing a pump cost?")
+    assert reply.found
+    shown = " ".join(clean(transcript.turns[passage.turn].text) for passage in reply.evidence)
+    told = [part.partition(": ")[2] or part for part in reply.text.split(". ")]
+    assert told
+    assert all(part.rstrip(".") in shown for part in told)

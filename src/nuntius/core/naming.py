@@ -44,8 +44,9 @@ def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Cou
     roster = Roster.of(people, ())
     votes: dict[str, Counter[str]] = {label: Counter() for label in transcript.speakers}
     spoke: set[str] = set()  # who has spoken before this turn
+    names = roster.words
     for number, turn in enumerate(transcript.turns):
-        for sentence in _SENTENCE_END.split(written_out(turn.text, roster.words)):
+        for sentence in _SENTENCE_END.split(written_out(turn.text, names)):
             own, other = _introduced(roster, sentence), _presented(roster, sentence)
             if own is not None:
                 votes[turn.speaker][own] += INTRODUCED

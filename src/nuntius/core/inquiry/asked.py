@@ -59,12 +59,10 @@ class Asked:
         """Whether a passage holds the kind of thing asked for."""
         if self.wants == "count":
             return bool(figures_in(text)) or bool(re.search(r"\d", in_digits(text)))
-        if self.wants in ("age", "cost", "length"):
+        if (amount := wants.AMOUNTS.get(self.wants)) is not None:
             digits = in_digits(text)
             bare = len(text.split()) <= wants.MOST_BARE and bool(re.search(r"\d", digits))
-            return bare or bool(
-                {"age": wants.AGE, "cost": wants.COST, "length": wants.LENGTH}[self.wants].search(digits)
-            )
+            return bare or bool(amount.search(digits))
         if self.wants == "who":
             return bool(wants.TAKES.search(text) or talk.roster.find(text))
         if self.wants == "name":

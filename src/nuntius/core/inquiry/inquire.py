@@ -74,6 +74,7 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
             turns += [t for t in together if t not in turns]
             told += together if rank < WITH_EXCHANGE or near else []
     turns = sorted(turns[:MOST])
+    told = [turn for turn in told if turn in turns]  # nothing is answered from what does not stand below
     return Reply(True, _answer(talk, put, told), tuple(talk.whole(t) for t in turns))
 
 

@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.inquiry.asked import Asked
-from nuntius.core.language.en.wants import WANTS
+from nuntius.core.language.en.wants import AMOUNTS, WANTS
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.scene import Scene
 
@@ -48,7 +48,7 @@ def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArr
             float(len(talk.transcript.turns[turn].words) <= 3), float(answers), near[turn - 1] * answers,
             float(talk.speaker(turn) in asked.named), likely["worth"][turn],
             likely["action"][turn] * (asked.wants == "who"),
-            likely["decision"][turn] * (asked.wants in ("which", "how", "yes")), fits * (asked.wants in ("count", "age", "cost", "length")),
+            likely["decision"][turn] * (asked.wants in ("which", "how", "yes")), fits * (asked.wants in ("count", *AMOUNTS)),
         ]  # fmt: skip
     return made
 

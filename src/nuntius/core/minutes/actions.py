@@ -10,7 +10,7 @@ from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.asking import ORDERED, asked_of
-from nuntius.core.minutes.clearer import CLEAR_ENOUGH, made_clear, shortened, spoken_of, to_whom, with_reference
+from nuntius.core.minutes.clearer import CLEAR_ENOUGH, beside, made_clear, spoken_of, to_whom, with_reference
 from nuntius.core.minutes.due import due, in_sentence, next_meeting
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
@@ -91,8 +91,9 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     about = spoken_of(scene, finding.sentence) if known else None
     if about is None:
         return None
-    text = f"{finding.text.rstrip('.')} [{shortened(wording.statement(about.text))}]."
-    return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
+    return replace(
+        finding, text=beside(finding.text, about), evidence=tuple(sorted({*finding.evidence, passage(about)}))
+    )
 
 
 def _finished(scene: Scene, finding: Finding) -> Finding:

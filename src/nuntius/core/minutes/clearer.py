@@ -100,7 +100,12 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
     about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence)
     if about is None or (about is sentence and not elsewhere):
         return text, None
-    return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}].", about
+    return beside(text, about), about
+
+
+def beside(text: str, about: Sentence) -> str:
+    """Words with the sentence that says what they refer to behind them: `Ask him [My uncle has the drawing].`"""
+    return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}]."
 
 
 def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:

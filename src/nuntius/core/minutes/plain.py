@@ -7,7 +7,7 @@ from collections import Counter
 import numpy as np
 
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.chapters import LEAST_TURNS, novelty
+from nuntius.core.minutes.chapters import APART, novelty
 from nuntius.core.minutes.key_points import DETAIL, REDUNDANT, SHARE
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage
@@ -26,7 +26,7 @@ def plain_chapters(scene: Scene) -> tuple[Chapter, ...]:
     """Stretches between the strongest changes of what is spoken of."""
     changes = np.array(novelty(scene))
     count = len(changes)
-    apart = max(LEAST_TURNS, count // MOST_CHAPTERS)
+    apart = max(APART, count // MOST_CHAPTERS)
     chosen: list[int] = []
     for turn in np.argsort(-changes, kind="stable"):
         if changes[turn] < changes.mean() + STANDS_OUT * changes.std() or len(chosen) == MOST_CHAPTERS - 1:

@@ -103,5 +103,6 @@ def passage(sentence: Sentence) -> Passage:
 def scene(transcript: Transcript, facts: MeetingFacts) -> Scene:
     """Parses a transcript; the last ones are kept."""
     roster = Roster.of(facts.people, transcript.speakers)
-    texts = tuple(written_out(turn.text, roster.words) for turn in transcript.turns)
+    names = roster.words
+    texts = tuple(written_out(turn.text, names) for turn in transcript.turns)
     return Scene(transcript, facts, roster, texts, sentences(transcript, texts))

@@ -31,9 +31,8 @@ def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
             * math.sqrt(math.log(1 + (len(bags) + 1) / spread[word]))
             for word, count in bag.items()
         }
-        ranked = sorted(weights, key=lambda word: -weights[word])[
-            :TITLE_NOUNS
-        ]  # of equals the one that was named first
+        by_weight = sorted(weights, key=lambda word: -weights[word])  # of equals the one that was named first
+        ranked = by_weight[:TITLE_NOUNS]
         words: list[str] = []
         for word in ranked:
             phrase = phrases[word].most_common(1)[0][0]

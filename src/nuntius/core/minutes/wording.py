@@ -121,7 +121,7 @@ def task(sentence: Sentence, requested: bool) -> str:
         found = list(head.finditer(text))
         own = (match for match in found if re.match(r"(?:i|we)\b|let me\b", match.group(), re.I))
         match = next(own, found[0] if found else None)  # `Write it the way you'd want it and I'll sign it`
-        if match and match.group().lower().startswith("it"):
+        if match and re.match(r"it\b", match.group(), re.I):
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
         if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
             return _framed(in_infinitive(sentence, rest))

@@ -42,6 +42,7 @@ LENGTH = re.compile(
     r"winters?|summers?|seasons?|metres?|miles?|kilomet\w+|centimet\w+|millimet\w+|inch\w*|feet|foot)\b|\b(?:until|till|overnight)\b",
     re.I,
 )
+AMOUNTS = {"age": AGE, "cost": COST, "length": LENGTH}  # by the kind of thing that is wanted
 MOST_BARE = 6  # words of an answer that may be a mere number: `Seventy.`
 TAKES = re.compile(r"\b(?:i(?:'ll|'m| will| can| could| am)|me|mine|you)\b", re.I)
 
