@@ -8,7 +8,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import wording
+from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.asking import ORDERED, asked_of
 from nuntius.core.minutes.clearer import CLEAR_ENOUGH, beside, made_clear, spoken_of, to_whom, with_reference
 from nuntius.core.minutes.due import due, in_sentence, next_meeting
@@ -53,7 +53,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     for number, sentence in enumerate(scene.sentences):
         found = _found(scene, number, likely, findings, taken)
         if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
-            findings.append(replace(found, text=wording.until_own(found.text)))
+            findings.append(replace(found, text=tasks.until_own(found.text)))
             found = _commitment(scene, sentence)
         changed = _deadline_set(scene, sentence, findings) or _joining_in(scene, sentence, findings)
         if changed is not None:
@@ -88,7 +88,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
         return _finished(scene, finding)
     received = finding.why in (TAKEN_UP, "request", "taken up", "told and taken")
     known = (likelihood >= CLEARLY or received) and not cues.TAKES_IT.match(finding.text)
-    about = spoken_of(scene, finding.sentence) if known else None
+    about = spoken_of(scene, finding.sentence, finding.text) if known else None
     if about is None:
         return None
     return replace(
@@ -97,18 +97,14 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
 
 
 def _finished(scene: Scene, finding: Finding) -> Finding:
-    """A finding in the words in which it is minuted: without asides, and with what it refers to but does not name."""
+    """A finding in the words in which it is minuted, with what it refers to but does not name."""
     sentence = finding.sentence
-    text = wording.without_aside(finding.text)
-    own = sentence.speaker in finding.owner
-    if not own:
-        text = wording.without_you(text)
-    elif cues.IF_FIRST.search(sentence.lower):
-        text = wording.under_condition(text, sentence.text)
-    if own and re.match(r"I\b", text) and not is_label(sentence.speaker):
+    text = tasks.finished(finding.text, sentence, finding.owner, scene.roster.words)
+    text = tasks.undated(text, finding.due.said) if finding.due else text
+    text = to_whom(scene, sentence, text) if sentence.speaker in finding.owner else text
+    if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
-    text = wording.undated(text, finding.due.said) if finding.due else text
-    text, about = with_reference(scene, sentence, to_whom(scene, sentence, text) if own else text)
+    text, about = with_reference(scene, sentence, text)
     evidence = {*finding.evidence, passage(about)} if about is not None else finding.evidence
     return replace(finding, text=text, evidence=tuple(sorted(evidence)))
 

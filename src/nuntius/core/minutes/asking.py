@@ -161,7 +161,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
     text = wording.task(sentence, requested=True) or wording.wished(wording.statement(sentence.text))
-    if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence)) is not None:
+    if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
         text = wording.statement(about.text)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or _is_settled(scene, sentence):
         return None

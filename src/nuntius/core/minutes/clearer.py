@@ -3,7 +3,8 @@
 import re
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.names import first_name, is_label
+from nuntius.core.language.en.names import TITLE, first_name, is_label
+from nuntius.core.language.en.nouns import MAN, PERSON, WOMAN
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.scene import Scene
@@ -22,6 +23,8 @@ UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|h
 HAZY = frozenset(
     "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()
 )
+HIM = re.compile(r"\b(?:him|he)\b", re.I)
+HER = re.compile(r"\b(?:her|she)\b", re.I)
 TO_ME = re.compile(rf"{_GIVING} me\b", re.I)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
@@ -97,7 +100,7 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
         return text, None
     words = re.findall(r"[a-z']{4,}", text.lower())
     elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
-    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence)
+    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence, text)
     if about is None or (about is sentence and not elsewhere):
         return text, None
     return beside(text, about), about
@@ -108,21 +111,40 @@ def beside(text: str, about: Sentence) -> str:
     return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}]."
 
 
-def spoken_of(scene: Scene, sentence: Sentence) -> Sentence | None:
-    """The nearest sentence up to this one that says what is spoken of: what a bare `I'll do it` refers to."""
+def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
+    """The nearest sentence up to this one that says what is spoken of: what a bare `I'll do it` refers to.
+
+    Where the words made from the sentence say `him` or `her`, it is one that names somebody.
+    """
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
         return sentence
     number = scene.index[sentence.turn, sentence.first]
-    for before in reversed(scene.sentences[:number]):
-        if before.turn < sentence.turn - BACK:
-            return None
-        if (
-            any(map(_tells, before.tokens))
-            and len(before.text.split()) >= LEAST_TELLING
-            and not scene.backchannel[before.turn]
-        ):
-            return before
-    return None
+    telling = [
+        before
+        for before in reversed(scene.sentences[:number])
+        if before.turn >= sentence.turn - BACK
+        and any(map(_tells, before.tokens))
+        and len(before.text.split()) >= LEAST_TELLING
+        and not scene.backchannel[before.turn]
+    ]
+    return next((s for s in telling if any(_may_mean(scene, s, t, text) for t in s.tokens)), next(iter(telling), None))
+
+
+def _may_mean(scene: Scene, sentence: Sentence, token: Token, text: str) -> bool:
+    """Whether a noun names what a text refers to, or whom, if it says `him` or `her`."""
+    him, her = HIM.search(text), HER.search(text)
+    if not _tells(token) or not (him or her):
+        return _tells(token)
+    word, name = token.lemma.lower(), token.text.lower()
+    named = name in scene.roster.words and name not in (scene.roster.addressee(sentence.text) or "").lower()
+    somebody = named or bool(PERSON.fullmatch(word)) or _is_titled(sentence, token)
+    return somebody and not (WOMAN if him else MAN).fullmatch(word)
+
+
+def _is_titled(sentence: Sentence, token: Token) -> bool:
+    """`Mrs Achterberg`"""
+    before = sentence.text[: token.start].split()[-1:]
+    return token.pos == "PROPN" and bool(before) and bool(TITLE.fullmatch(before[0]))
 
 
 def shortened(text: str) -> str:

@@ -7,6 +7,7 @@ import numpy as np
 
 from nuntius.core.language.en import cues, rulings
 from nuntius.core.language.en.dates import SaidDate, said_dates
+from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import with_reference
@@ -20,9 +21,9 @@ BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent 
 LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
-ENOUGH = 0.4  # likelihood from which a sentence is taken for the heart of a decision
+ENOUGH = 0.38  # likelihood from which a sentence is taken for the heart of a decision
 JUDGED = "settled"  # why
-RULE_BONUS = 0.25  # added to it where a rule finds one, too
+RULE_BONUS = 0.15  # added to it where a rule finds one, too
 FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 MEETS_AGAIN = "when to meet again"  # why
 FIRM = ("a rule for all", MEETS_AGAIN)
@@ -317,6 +318,8 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
         return None
+    if not is_label(sentence.speaker):
+        text = wording.third_person(text, first_name(sentence.speaker))
     text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(about)})) if about is not None else ruling.evidence
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)

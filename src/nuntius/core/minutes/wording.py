@@ -10,8 +10,6 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
 
-LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
-_DAY = re.compile(r"day\b|tomorrow|week\b|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
 _REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b)+", re.I)
 _NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
 _TAG = re.compile(
@@ -51,12 +49,6 @@ _PROPOSED_LATE = re.compile(
     r"[,;]\s+(?:so\s+|then\s+)?(?:shall|should|could|can) we\s+", re.I
 )  # behind the reason for it
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
-_ASIDE = re.compile(
-    r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
-    re.I,
-)  # another clause that only a comma parts from it
-_CONDITION = re.compile(r"(if\b[^,]{3,60}?),?\s+(?:then\s+)?I(?:'ll|'d| will| would| can| could)\b", re.I)
 _DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
@@ -64,8 +56,30 @@ _CALL = re.compile(
 )
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 _BACK = re.compile(
-    r"[,;]?\s*(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!them )right)\W*$",
+    r"[,;]?\s*\b(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!it's )(?<!them )right)\W*$",
     re.I,
+)
+_FIRST_PERSON = (  # what is said, and how it is written of somebody
+    (r"\bI'm\b", "{name} is"),
+    (r"\bI am\b", "{name} is"),
+    (r"\bI've\b", "{name} has"),
+    (r"\bI have\b", "{name} has"),
+    (r"\bI'll\b", "{name} will"),
+    (
+        r"\bI(?= (?:will|can|can't|could|would|should|might|must|was|wasn't|did|didn't|had|hadn't|(?!need)\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
+        "{name}",
+    ),
+    (
+        r"\bI'd\b(?= (?:been|had|got|said|told|made|left|lost|heard|met|paid|sent|done|gone|seen|(?!need)\w+ed|\w{3,}(?:en|wn|ught))\b)",
+        "{name} had",
+    ),
+    (r"\bI'd\b", "{name} would"),
+    (r"\bI don't\b", "{name} does not"),
+    (
+        r"\bI (?=(?:need|want|think|reckon|expect|hope|know|see|say|mean|get|like|prefer|suggest|propose|agree|believe|deliver|open|come|leave|forget|lose|remember|find|tell|ring|ask|send|move|order|draw|use|drive|work|start)\b)(\w+)",
+        r"{name} \1s",
+    ),
+    (r"\b[Mm]y\b", "{name}'s"),
 )
 
 
@@ -79,10 +93,11 @@ def clean(text: str) -> str:
     made = _REPEAT.sub(r"\1", made)
     made = cues.LEADING.sub("", made).strip(" ,;-…")
     made = in_digits(made)
-    return _framed(made)
+    return framed(made)
 
 
-def _framed(text: str) -> str:
+def framed(text: str) -> str:
+    """With a capital and an end."""
     if not text:
         return ""
     text = text[0].upper() + text[1:]
@@ -102,19 +117,19 @@ def resolution(text: str) -> str:
     """
     made = _CALL.sub(".", statement(text))
     if (instead := _INSTEAD.search(made)) is not None:
-        made = _framed(instead.group(1))
+        made = framed(instead.group(1))
     match = _PROPOSED.match(made) or (_PROPOSED_LATE.search(made) if made.endswith("?") else None)
     rest = re.sub(r"^not\b", "do not", made[match.end() :].rstrip("?.! ")) if match else ""
     is_topic = bool(_ABOUT.match(made)) and not re.search(r"\d|day\b", rest)  # `What about the night watch?`
     if len(rest.split()) > 1 and not is_topic:
-        return _framed(rest)
+        return framed(rest)
     return "" if made.endswith("?") else made
 
 
 def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
-        return _framed(in_digits(f"Get {wanted.group(1)}"))
+        return framed(in_digits(f"Get {wanted.group(1)}"))
     text = _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!"))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
@@ -124,7 +139,7 @@ def task(sentence: Sentence, requested: bool) -> str:
         if match and re.match(r"it\b", match.group(), re.I):
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
         if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
-            return _framed(in_infinitive(sentence, rest))
+            return framed(in_infinitive(sentence, rest))
     return ""
 
 
@@ -140,7 +155,7 @@ def offer(sentence: Sentence) -> str:
     text = clean(sentence.text).rstrip(".?!")
     match = _OFFER_HEAD.search(text)
     rest = _trimmed(text[match.end() :]) if match else ""
-    return _framed(in_infinitive(sentence, rest)) if rest else ""
+    return framed(in_infinitive(sentence, rest)) if rest else ""
 
 
 def in_infinitive(sentence: Sentence, task: str) -> str:
@@ -157,35 +172,10 @@ def in_infinitive(sentence: Sentence, task: str) -> str:
     return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
 
 
-def without_aside(text: str) -> str:
-    """A task without what is told of it behind a comma: `Get old Pratt, he owes me a marrow.` gives `Get old Pratt.`"""
-    head = _ASIDE.split(text, maxsplit=1)[0]
-    return _framed(head.rstrip(" ,.")) if head != text and len(head.split()) > 1 else text
-
-
 def wished(text: str) -> str:
     """`Could somebody from the office go down?` as what is wanted: `Somebody from the office go down.`"""
     rest = re.sub(r"^(?:can|could|will|would) ", "", text.rstrip("?"), flags=re.I)
-    return _framed(rest) if text.endswith("?") else text
-
-
-def undated(text: str, said: str) -> str:
-    """A task without the day at its end, which stands beside it: `Ask her on Thursday.` gives `Ask her.`"""
-    day = re.compile(rf",?\s+(?:(?:on|by|before|until|till|for) )?{re.escape(said)}\W*$", re.I)
-    rest = day.sub("", text)
-    return _framed(rest) if rest != text and len(rest.split()) >= LEAST_UNDATED and _DAY.search(said) else text
-
-
-def without_you(text: str) -> str:
-    """`You write to them.`, said to whoever is to do it: `Write to them.`"""
-    rest = re.sub(r"^you(?:'ll| will| can| could| should|'d better)? (?=\w+ \w)", "", text, flags=re.I)
-    return rest[0].upper() + rest[1:]
-
-
-def under_condition(text: str, sentence: str) -> str:
-    """A task with the condition that stands ahead of it in its sentence: `Stay as well, if it's time and a half.`"""
-    match = _CONDITION.match(clean(sentence))
-    return _framed(f"{text.rstrip('.')}, {match.group(1)[0].lower()}{match.group(1)[1:]}") if match else text
+    return framed(rest) if text.endswith("?") else text
 
 
 def doing(sentence: Sentence) -> str:
@@ -194,7 +184,7 @@ def doing(sentence: Sentence) -> str:
     verb = next((t for t in sentence.tokens if match and t.text == match.group(1) and t.tag == "VBG"), None)
     if match is None or verb is None or verb.lemma in ("go", "be", "think", "wonder", "hope"):
         return ""
-    return _framed(f"{verb.lemma} {_trimmed(match.group(2)) or match.group(2)}")
+    return framed(f"{verb.lemma} {_trimmed(match.group(2)) or match.group(2)}")
 
 
 def with_thing(text: str, thing: str) -> str:
@@ -205,15 +195,10 @@ def with_thing(text: str, thing: str) -> str:
     return re.sub(r"\bsomething\b", lambda _: named[0].lower() + named[1:], text, count=1)
 
 
-def until_own(text: str) -> str:
-    """What another is to do, without the speaker's own part: `Raise it today and I'll sign it.` gives `Raise it today.`"""
-    return _framed(cues.AND_I.split(text)[0].strip(" ,.;"))
-
-
 def order(text: str) -> str:
     """What somebody is told to do: `Milos, get it to them today, please.` gives `Get it to them today.`"""
     made = re.sub(r"^(?:[A-Z]\w+(?: [A-Z]\w+)?,\s+|please,?\s+|then\s+|just\s+)+", "", clean(text))
-    return _framed(re.sub(r",?\s+please\b", "", made).strip(" ,;.!"))
+    return framed(re.sub(r",?\s+please\b", "", made).strip(" ,;.!"))
 
 
 def _trimmed(text: str) -> str:
@@ -232,32 +217,10 @@ def _infinitive(stem: str) -> str:
 
 
 def third_person(text: str, name: str) -> str:
-    """First person singular turned into `name`, where the sentence has one plain `I` as its subject."""
+    """First person singular turned into `name`, where no `I` is left then and the name does not stand there too often."""
     made = text
-    for said, written in (
-        (r"\bI'm\b", f"{name} is"),
-        (r"\bI am\b", f"{name} is"),
-        (r"\bI've\b", f"{name} has"),
-        (r"\bI have\b", f"{name} has"),
-        (r"\bI'll\b", f"{name} will"),
-        (
-            r"\bI(?= (?:will|can|could|would|should|might|must|was|did|had|(?!need)\w+ed|ran|rang|thought|said|went|got|saw|wanted|made|put|took|found|counted)\b)",
-            name,
-        ),
-        (
-            r"\bI'd\b(?= (?:been|had|got|said|told|made|put|set|left|lost|heard|met|paid|sent|done|gone|seen|(?!need)\w+ed|\w{3,}(?:en|wn|ught))\b)",
-            f"{name} had",
-        ),
-        (r"\bI'd\b", f"{name} would"),
-        (r"\bI don't\b", f"{name} does not"),
-        (
-            r"\bI (?=need|want|think|reckon|expect|hope|know|see|say|mean|get|like|prefer|suggest|propose|agree|believe)(\w+)",
-            rf"{name} \1s",
-        ),
-        (r"\bmy\b", f"{name}'s"),
-        (r"\bMy\b", f"{name}'s"),
-    ):
-        made = re.sub(said, written, made, count=1)
+    for said, written in _FIRST_PERSON:
+        made = re.sub(said, written.replace("{name}", name), made, count=1)
     made = re.sub(r"\bmyself\b", "themselves", made)
     return made if not re.search(r"\bI\b", made) and made.count(name) <= 2 else text
 

@@ -284,7 +284,7 @@ FILLER = cue(
 )
 LEADING = cue(
     r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
-    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord)(?:[,.!]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"

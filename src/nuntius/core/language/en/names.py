@@ -14,6 +14,7 @@ _YOU_NEXT = re.compile(
 )  # `Kenji you look tired`
 _YOU_BEFORE = re.compile(r"\b(?:from|to|with|by|for|of|at) you$", re.I)  # `she wants it from you Nadia`
 _TITLES = r"(?:Dr|Doctor|Mr|Mrs|Ms|Miss|Prof|Professor|Sir|Rev|Reverend|Father|Sister|Cllr|Councillor|Captain|Judge)\.?"
+TITLE = re.compile(_TITLES)
 _TITLE = re.compile(rf"^{_TITLES}\s+")
 _NAME = re.compile(rf"(?P<title>\b{_TITLES}\s+)?(?P<word>[A-ZÀ-Ž][A-Za-zÀ-ž]+)")
 _OPENERS = re.compile(

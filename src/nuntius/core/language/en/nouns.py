@@ -1,4 +1,6 @@
-"""English nouns and adjectives that name no subject."""
+"""English nouns and adjectives that name no subject, and nouns that name people."""
+
+import re
 
 DULL = frozenset(
     "anybody anything april august back bit breath brilliant cent course day days december end euro "
@@ -11,4 +13,14 @@ DULL = frozenset(
 )
 VAGUE = frozenset(  # adjectives that a title goes without
     "good great big little new old other same next last first whole many more few such own right sure real bad".split()
+)
+
+MAN = re.compile(r"(?:\w*man|boy|lad|chap|guy|husband|father|dad|uncle|brother|son|nephew|groom)")
+WOMAN = re.compile(r"(?:\w*woman|girl|lady|wife|mother|mum|aunt|sister|daughter|niece|bride|widow)")
+PERSON = re.compile(
+    rf"{MAN.pattern}|{WOMAN.pattern}|\w{{3,}}(?:ist|ian)|cousin|neighbour|friend|guest|doctor|nurse|vet|chef|cook|boss|"
+    r"manager|head|secretary|treasurer|clerk|caretaker|plumber|roofer|builder|solicitor|lawyer|accountant|auditor|"
+    r"surveyor|architect|engineer|inspector|assessor|officer|captain|skipper|driver|teacher|trustee|tenant|landlord|"
+    r"customer|client|supplier|director|chair|councillor|member|volunteer|apprentice|trainee|expert|agent|priest|vicar|"
+    r"owner|kid|child|parent|aider"
 )

@@ -1,0 +1,127 @@
+"""From what is said to what is written: nothing is lost, tasks are tasks, and nobody speaks of `I`."""
+
+import pytest
+
+from nuntius.core.language.en.parse import sentences
+from nuntius.core.minutes import tasks
+from nuntius.core.minutes.wording import clean, faithful, resolution, task, third_person
+from tests.help import talk
+
+
+def test_cleaning_takes_fillers_and_false_starts_only() -> None:
+    assert clean("So, um, the tides are, the tides are wrong in, er, November") == "The tides are wrong in November."
+    assert clean("Well, no, we do not pay for forty-two panes, you know.") == "We do not pay for 42 panes."
+
+
+def test_a_changed_number_or_negation_is_not_faithful() -> None:
+    assert faithful("The rail moved 14 mm.", "The rail moved fourteen mm")
+    assert not faithful("The rail moved 40 mm.", "The rail moved fourteen mm")
+    assert not faithful("We repair it.", "We don't repair it")
+
+
+def test_first_person_becomes_the_name() -> None:
+    assert third_person("I need 14 degrees at night.", "Tobias") == "Tobias needs 14 degrees at night."
+    assert third_person("I think I said so and I meant it.", "Tobias") == "I think I said so and I meant it."
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("I suggest we drop the 6.40 and keep the 7.10, anybody against?", "Drop the 6.40 and keep the 7.10."),
+        ("forget November we repair the slipway in January instead", "We repair the slipway in January instead."),
+        ("Let's not wait for the county.", "Do not wait for the county."),
+        ("Shall we fill it this week?", "Fill it this week."),
+        ("How about Wednesday at ten?", "Wednesday at 10."),
+        ("What about the night watch?", ""),
+        ("Which one is it?", ""),
+    ],
+)
+def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, written: str) -> None:
+    assert resolution(said) == written
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("No cars on the grass.", "No cars on the grass."),
+        ("So no juniors on it without somebody at the bottom.", "No juniors on it without somebody at the bottom."),
+        ("No, we don't do that.", "We don't do that."),
+        ("I'll let you know with the quote.", "I'll let you know with the quote."),
+        ("It's, you know, a boat.", "It's a boat."),
+        ("So do I.", "So do I."),
+    ],
+)
+def test_no_negation_and_no_verb_is_lost(said: str, written: str) -> None:
+    assert clean(said) == written
+
+
+@pytest.mark.parametrize(
+    ("task", "written"),
+    [
+        ("Get old Pratt, he owes me a marrow.", "Get old Pratt."),
+        ("Do a new quote, you'll have it on Thursday.", "Do a new quote."),
+        ("Ring them, the yard and the shop.", "Ring them, the yard and the shop."),
+        ("Go, it's late.", "Go, it's late."),
+        ("Do the tags, this time without string.", "Do the tags, this time without string."),
+    ],
+)
+def test_what_is_told_behind_a_task_is_left_out(task: str, written: str) -> None:
+    assert tasks.without_aside(task) == written
+
+
+@pytest.mark.parametrize(
+    ("task", "said", "written"),
+    [
+        ("Look in the rules and tell Maren on Thursday.", "Thursday", "Look in the rules and tell Maren."),
+        ("Do it tomorrow.", "tomorrow", "Do it tomorrow."),
+        ("Write the report this afternoon.", "this afternoon", "Write the report this afternoon."),
+        ("Put it in on Thursday with the rest.", "Thursday", "Put it in on Thursday with the rest."),
+        ("Write to the hirers by the end of the month.", "end of the month", "Write to the hirers."),
+        ("Do the Thursday and the Friday.", "the Friday", "Do the Thursday and the Friday."),
+        ("Put the order in this week.", "this week", "Put the order in."),
+        ("Sign the cash sheet before you go in.", "tomorrow", "Sign the cash sheet before you go in."),
+    ],
+)
+def test_the_day_at_the_end_of_a_task_stands_beside_it(task: str, said: str, written: str) -> None:
+    assert tasks.undated(task, said) == written
+
+
+def test_a_condition_stays_with_its_task() -> None:
+    sentence = "If it's time and a half I'll stay as well."
+    assert tasks.under_condition("Stay as well.", sentence) == "Stay as well, if it's time and a half."
+
+
+@pytest.mark.parametrize(
+    ("task", "said", "owner", "written"),
+    [
+        ("Order them, Ines.", "Order them, Ines.", "Ines Carvell", "Order them."),
+        ("Book the coach, then.", "I'll book the coach, then.", "Tobias Pryce", "Book the coach."),
+        ("Have it ready by then.", "I'll have it ready by then.", "Tobias Pryce", "Have it ready by then."),
+        (
+            "Ines is writing to him this afternoon.",
+            "Ines is writing to him this afternoon.",
+            "Ines Carvell",
+            "Write to him this afternoon.",
+        ),
+        ("Ines sees their chairman.", "Ines sees their chairman.", "Ines Carvell", "See their chairman."),
+        ("I'm sending the lot off.", "I'm sending the lot off.", "Tobias Pryce", "Send the lot off."),
+        ("Tobias needs the list.", "Tobias needs the list.", "Tobias Pryce", "Tobias needs the list."),
+        ("Please the chairwoman.", "I'll please the chairwoman.", "Tobias Pryce", "Please the chairwoman."),
+        (
+            "Look at it and then I'll phone her.",
+            "I'll look at it and then I'll phone her.",
+            "Tobias Pryce",
+            "Look at it and then phone her.",
+        ),
+    ],
+)
+def test_a_task_is_written_in_the_infinitive(task: str, said: str, owner: str, written: str) -> None:
+    transcript = talk(("Tobias Pryce", said))
+    (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
+    assert tasks.finished(task, sentence, (owner,), {"ines", "tobias"}) == written
+
+
+def test_a_word_is_not_cut_for_ending_like_an_assent() -> None:
+    transcript = talk(("Tobias Pryce", "I'll ask him whether he'd come and look."))
+    (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
+    assert task(sentence, requested=False) == "Ask him whether he'd come and look."
