@@ -276,6 +276,24 @@ class TestNotes:
         (note,) = [line for line in make_minutes(transcript, facts).lines if line.kind == "note"]
         assert 4 in note.turns
 
+    def test_what_nobody_said_stays_as_a_remark_beside_its_moment(self) -> None:
+        transcript = talk(*ROWS)
+        notes = (Note("Buy a birthday cake for Priya", transcript.turns[2].start + 1, "Maren Tull"),)
+        minutes = make_minutes(transcript, MeetingFacts(FACTS.day, FACTS.people, notes=notes))
+        (note,) = [line for line in minutes.lines if line.kind == "note"]
+        assert (note.why, note.turns) == ("a person's own remark", {2})
+
+    def test_a_note_written_when_all_was_over_finds_what_it_speaks_of(self) -> None:
+        transcript = talk(*ROWS)
+        notes = (Note("The lower rail has moved 14 mm since spring", transcript.duration + 600, "Maren Tull"),)
+        (note,) = [
+            line
+            for line in make_minutes(transcript, MeetingFacts(FACTS.day, FACTS.people, notes=notes)).lines
+            if line.kind == "note"
+        ]
+        assert note.why == "a person's note"
+        assert len(ROWS) - 1 in note.turns
+
     def test_a_mark_makes_its_sentence_a_key_point(self) -> None:
         plain = ("Ines Carvell", "The kettle in the crew room is rather old.")
         rows = (

@@ -1,8 +1,11 @@
 """The structure that is promised: imports point one way, and the core is pure."""
 
+import re
 import subprocess
 import sys
 from pathlib import Path
+
+from nuntius.core.minutes.line import RULES
 
 
 def test_imports_point_one_way() -> None:
@@ -10,3 +13,9 @@ def test_imports_point_one_way() -> None:
     program = Path(sys.executable).with_name("lint-imports")
     found = subprocess.run([program, "--no-cache"], cwd=Path(__file__).parents[2], capture_output=True, text=True)
     assert found.returncode == 0, found.stdout
+
+
+def test_every_rule_that_writes_a_line_is_told_in_words() -> None:
+    told = (Path(__file__).parents[2] / "frontend/src/features/record/reasons.ts").read_text()
+    keys = set(re.findall(r'^  "([^"]+)": "', told, re.M)) | set(re.findall(r'OWN_REMARK = "([^"]+)"', told))
+    assert keys == RULES

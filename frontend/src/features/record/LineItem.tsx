@@ -5,7 +5,7 @@ import { memo } from "react";
 
 import { clock, day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
-import { reasonOf } from "./reasons";
+import { OWN_REMARK, reasonOf } from "./reasons";
 import { TextEditor } from "./TextEditor";
 import { ThrowOut } from "./ThrowOut";
 import { Tool } from "./Tool";
@@ -75,7 +75,7 @@ function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
       )}
       {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
       {line.kind === "need" && <>{line.owner.join(", ")} named this · </>}
-      {line.kind === "note" && <>{line.owner.join(", ")} wrote this{" · "}</>}
+      {line.kind === "note" && <>{line.owner.join(", ")} {line.why === OWN_REMARK ? "remarked this, it was not said" : "wrote this"}{" · "}</>}
       {line.state === "superseded" && "no longer holds · "}
       {line.kind === "decision" && line.state === "open" && "put off · "}
       {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}

@@ -9,11 +9,17 @@ export const REASONS: readonly [Reason, string][] = [
   ["twice", "it is there twice"],
 ];
 
+export const OWN_REMARK = "a person's own remark";
+
 const WHY: Record<string, string> = {
   "commitment": "somebody said that they would do it.",
   "assignment": "it was given to somebody by name.",
   "request": "it was asked for, and the one who was asked agreed.",
   "told and taken": "somebody was told to do it and agreed.",
+  "told and taken by the next voice": "somebody was told to do it, and the next to speak took it on.",
+  "asked of all": "it was asked of everybody there.",
+  "asked for by a day": "it was asked for by a day, and the one who was asked agreed.",
+  "offer taken up": "somebody offered to do it, and the others took that up.",
   "taken up": "it was needed, and somebody took it on.",
   "nobody took it": "it was needed, and nobody took it on.",
   "said as one": "it is said and answered as tasks are.",
@@ -21,6 +27,9 @@ const WHY: Record<string, string> = {
   "decided": "the words settle something, and nobody objects.",
   "put to all": "it was put to everybody, and nobody objected.",
   "proposed and agreed": "it was proposed, and another voice agreed.",
+  "a rule for all": "it tells what everybody, or nobody, does from then on.",
+  "ruled": "it is said as what holds from then on.",
+  "when to meet again": "it tells when you meet again.",
   "settled": "it is said and received as things that are settled are.",
   "asked": "it asks something on the subject.",
   "weight in its chapter": "its figures, names and weighty words stand out in its chapter.",
@@ -33,7 +42,8 @@ const WHY: Record<string, string> = {
   "an objection stuck": "somebody spoke against a proposal, and it was put off or reversed.",
   "a figure surprised": "somebody else was surprised by the figure.",
   "reversed": "it was decided, then reversed.",
-  "a person's note": "somebody wrote it down while it was said.",
+  "a person's note": "somebody wrote it down; beside it stands what was said of it.",
+  [OWN_REMARK]: "somebody wrote it down; nobody said it, so that only the moment of writing stands beside it.",
 };
 
 /** The rule that wrote a line, as half a sentence. */

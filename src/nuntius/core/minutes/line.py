@@ -33,6 +33,44 @@ SECTIONS = {
     "sought": "Looked for",
 }
 
+RULES = frozenset(  # that write lines; the Record tells each in words
+    (
+        "a figure",
+        "a figure surprised",
+        "a person's note",
+        "a person's own remark",
+        "a rule for all",
+        "an instruction",
+        "an objection stuck",
+        "asked",
+        "asked for by a day",
+        "asked of all",
+        "assignment",
+        "commitment",
+        "decided",
+        "done in the meeting",
+        "named by others",
+        "near the middle of its chapter",
+        "nobody took it",
+        "offer taken up",
+        "proposed and agreed",
+        "put to all",
+        "request",
+        "reversed",
+        "ruled",
+        "said as one",
+        "settled",
+        "taken up",
+        "the first agreement",
+        "told and taken",
+        "told and taken by the next voice",
+        "weight in its chapter",
+        "what was asked for",
+        "when to meet again",
+    )
+)
+SOUGHT = "was looked for"  # how what a section of a person's own looks for ends
+
 
 @dataclass(frozen=True, order=True, slots=True)
 class Passage:
@@ -71,6 +109,10 @@ class Line:
     answer: Answer | None = None
     why: str = ""
     place: int = 0
+
+    def __post_init__(self) -> None:
+        if self.why and self.why not in RULES and not self.why.endswith(SOUGHT):
+            raise ValueError(f"“{self.why}” is no rule that a line may name")
 
     @property
     def section(self) -> str:

@@ -2,16 +2,22 @@
 
 import re
 
+import numpy as np
+
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.line import Line, Note
 from nuntius.core.minutes.scene import Scene
 
 BEFORE, AFTER = 40.0, 15.0  # seconds around the moment a note was begun in which its passage is looked for
 ALIKE = 0.30  # cosine above which a turn in that time is what the note speaks of
+ALIKE_ELSEWHERE = 0.5  # the same of a turn at any other time
 
 
 def note_lines(scene: Scene) -> list[Line]:
-    """A line for each note, word for word; none where nobody has spoken at all."""
+    """A line for each note, word for word; none where nobody has spoken at all.
+
+    What nobody said stays as a remark of its author, beside the moment at which it was written.
+    """
     notes = [note for note in scene.facts.notes if plain(note.text)]
     if not notes or not scene.sentences:
         return []
@@ -24,9 +30,11 @@ def plain(text: str) -> str:
 
 
 def _line(scene: Scene, note: Note) -> Line:
-    turns = sorted({_spoken_at(scene, note.at), *_alike(scene, note)})
+    spoken_of = _alike(scene, note)
+    turns = sorted({_spoken_at(scene, note.at)} | ({spoken_of} if spoken_of is not None else set()))
+    why = "a person's own remark" if spoken_of is None else "a person's note"
     evidence = tuple(scene.whole(turn) for turn in turns)
-    return Line("note", plain(note.text), evidence, owner=(note.author,), state="settled", why="a person's note")
+    return Line("note", plain(note.text), evidence, owner=(note.author,), state="settled", why=why)
 
 
 def _spoken_at(scene: Scene, at: float) -> int:
@@ -34,15 +42,12 @@ def _spoken_at(scene: Scene, at: float) -> int:
     return max((n for n, turn in enumerate(scene.transcript.turns) if turn.start <= at), default=0)
 
 
-def _alike(scene: Scene, note: Note) -> list[int]:
-    """The turn around the moment of the note that comes nearest to it in meaning, if any comes near."""
-    near = [
-        (i, s)
-        for i, s in enumerate(scene.sentences)
-        if note.at - BEFORE <= scene.transcript.turns[s.turn].words[s.first].start <= note.at + AFTER
-    ]
-    if not near:
-        return []
-    alike = scene.vectors[[i for i, _ in near]] @ vectors([plain(note.text)])[0]
-    best = int(alike.argmax())
-    return [near[best][1].turn] if alike[best] >= ALIKE else []
+def _alike(scene: Scene, note: Note) -> int | None:
+    """The turn that comes nearest to a note in meaning, around the moment of the note, else anywhere; None if none does."""
+    begun = np.array([scene.transcript.turns[s.turn].words[s.first].start for s in scene.sentences])
+    alike = scene.vectors @ vectors([plain(note.text)])[0]
+    near = np.where((begun >= note.at - BEFORE) & (begun <= note.at + AFTER), alike, -1.0)
+    for likeness, least in ((near, ALIKE), (alike, ALIKE_ELSEWHERE)):
+        if likeness.max() >= least:
+            return scene.sentences[int(likeness.argmax())].turn
+    return None
