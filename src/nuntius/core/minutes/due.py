@@ -76,7 +76,8 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     pressing = [
         item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
-    chosen = next(iter([*pressing, *found]), None)
+    last = [item for item in pressing if cues.AT_LATEST.search(sentence.text[: item.start])]
+    chosen = next(iter([*last, *pressing, *found]), None)
     chosen = _last_of_two(sentence, found, chosen) if chosen else None
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)

@@ -324,6 +324,7 @@ ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while 
 CAME_BACK = cue(
     r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) just (?:pulled|looked|found|checked|heard|sent|done))\b"
 )
+AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
 PRESSING = re.compile(
     r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
     r"can have it)\b",
