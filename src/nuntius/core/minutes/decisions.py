@@ -21,9 +21,9 @@ BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent 
 LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 MERGE_REACH = 4  # turns within which two cues are one decision
-ENOUGH = 0.38  # likelihood from which a sentence is taken for the heart of a decision
+ENOUGH = 0.35  # likelihood from which a sentence is taken for the heart of a decision
 JUDGED = "settled"  # why
-RULE_BONUS = 0.15  # added to it where a rule finds one, too
+RULE_BONUS = 0.2  # added to it where a rule finds one, too
 FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 MEETS_AGAIN = "when to meet again"  # why
 FIRM = ("a rule for all", MEETS_AGAIN)
@@ -40,7 +40,7 @@ TO_ONE = re.compile(r"\b(?:me|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
-    r"\blast (?:year|week|time|month)\b|\bwe can only\b",
+    r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,
 )
 
@@ -103,6 +103,9 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
 
 def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
     """Whether two rulings that stand close together are one: of one turn, alike, or one that says little by itself."""
+    days, others = ({d.day for d in said_dates(r.sentence.text, scene.facts.day)} for r in (a, b))
+    if days and others and not days & others:
+        return False
     if a.sentence.turn == b.sentence.turn or scene.alike(a.sentence, b.sentence) > SAME_MATTER:
         return True
     shorter = min(a.sentence, b.sentence, key=lambda s: len(s.text))
@@ -191,9 +194,9 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _just_spoken_of(scene: Scene, sentence: Sentence) -> bool:
     """Whether what a sentence names was named by another voice right before: `The third, then` answers, `The café, then` opens."""
-    before = [t for t in scene.preceding(sentence.turn, BEFORE) if scene.speaker(t) != sentence.speaker]
-    here = scene.content[sentence.turn, sentence.first]
-    return any(here & scene.turn_content[t] for t in before)
+    before = [t for t in scene.preceding(sentence.turn, 2 * BEFORE) if scene.speaker(t) != sentence.speaker]
+    here = {word.lower().rstrip("s") for word in scene.content[sentence.turn, sentence.first]}
+    return any(here & {word.lower().rstrip("s") for word in scene.turn_content[t]} for t in before)
 
 
 def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:

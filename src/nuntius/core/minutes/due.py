@@ -25,6 +25,7 @@ EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` i
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
+BRIEF = 6  # words of a sentence behind a day that still belongs to it
 BARE_DAY = 4  # words of a sentence that names a day and little else
 CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
@@ -50,8 +51,16 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
             continue
         if (found := in_sentence(scene, other)) is not None:
             return found
-    now = NOW.search(sentence.text) if own else None
-    return SaidDate(scene.facts.day, now.group(1), now.start(1), now.end(1)) if now else None
+    if cues.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
+        return again
+    now = (NOW.search(sentence.text) or cues.AT_HOUR.search(sentence.text)) if own else None
+    return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
+
+
+def _meeting_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day of the next meeting, where it was named right before: `Next time's the eleventh. Lorna, you'll bring cake.`"""
+    before = scene.sentences[max(0, scene.index[sentence.turn, sentence.first] - 1)]
+    return next_meeting(scene) if before != sentence and cues.MEETING_AGAIN.search(before.text) else None
 
 
 def _exactly(scene: Scene, sentence: Sentence, found: SaidDate) -> SaidDate:
@@ -78,7 +87,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     ]
     last = [item for item in pressing if cues.AT_LATEST.search(sentence.text[: item.start])]
     chosen = next(iter([*last, *pressing, *found]), None)
-    chosen = _last_of_two(sentence, found, chosen) if chosen else None
+    chosen = _day_after(sentence, _last_of_two(sentence, found, chosen)) if chosen else None
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
@@ -89,6 +98,12 @@ def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) ->
     later = next((item for item in found if item.start > chosen.start), None)
     joined = later is not None and AND_ALSO.fullmatch(sentence.text[chosen.end : later.start])
     return later if later is not None and joined else chosen
+
+
+def _day_after(sentence: Sentence, chosen: SaidDate) -> SaidDate:
+    """`They're on the tenth, I'll tell you the day after.`"""
+    after = cues.DAY_AFTER.search(sentence.text, chosen.end)
+    return SaidDate(chosen.day + timedelta(1), after.group(), after.start(), after.end()) if after else chosen
 
 
 def _in_week_spoken_of(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
@@ -135,7 +150,7 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
     for turn in scene.following(sentence.turn, BESIDE):
         if cues.MEETING_AGAIN.search(scene.text(turn)):
             return
-        brief = {other for other in scene.by_turn[turn] if _is_bare_day(other)}
+        brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
         asked = bool(cues.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
@@ -148,6 +163,12 @@ def _is_bare_day(sentence: Sentence) -> bool:
     return len(sentence.text.split()) <= BARE_DAY and not any(
         t.pos == "VERB" or t.lemma == "have" for t in sentence.tokens
     )
+
+
+def _opens_subject(scene: Scene, sentence: Sentence) -> bool:
+    """Whether a bare day is a heading: `The Saturday. The bride's mother has rung four times since ten.`"""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    return sentence.first == 0 and bool(later) and len(later[0].text.split()) > BRIEF and not later[0].is_question
 
 
 def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:

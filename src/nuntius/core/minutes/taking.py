@@ -91,12 +91,16 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     """What one voice names and another takes on in the turn `reply`; either may name the day."""
     answer = scene.by_turn[reply]
     about = [s for s in answer if s is answer[0] or not speaks_of_other(scene, s, (passage(sentence),))]
-    own = next((d for s in about if cues.INTENT.search(s.lower) and (d := in_sentence(scene, s))), None)
-    day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s))), None)
+    own = next((d for s in about if promises(s) and (d := in_sentence(scene, s))), None)
+    day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
+
+
+def promises(sentence: Sentence) -> bool:
+    return bool(cues.INTENT.search(sentence.lower))
 
 
 def taken_along(scene: Scene, sentence: Sentence) -> int | None:

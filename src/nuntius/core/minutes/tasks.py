@@ -13,6 +13,7 @@ _HANGS = re.compile(  # what is left before a day that was taken off
     r"(?:,?\s+(?:so|by|before|until|till|of|about|around)|\s+(?:(?:by|on|before|until|till|for|in|at|from|of)\s+)?(?:the|a))+$",
     re.I,
 )
+_LEADS_ON = re.compile(r"\b(?:and|or|than|but|to|onto|into|with|is|are|be)$", re.I)
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
@@ -84,8 +85,9 @@ def undated(text: str, said: str) -> str:
     """A task without the day at its end, which stands beside it: `Ask her by Thursday.` gives `Ask her.`"""
     rest = re.sub(rf",?\s+(?:(?:on|by|before|until|till|for) )?{re.escape(said)}\W*$", "", text, flags=re.I)
     rest = _HANGS.sub("", rest) if rest != text else text
-    kept = len(rest.split()) >= LEAST_UNDATED and _DAY.search(said) and not re.search(r"\b(?:and|or|than|but)$", rest)
-    return framed(rest) if rest != text and kept else text
+    rest = rest.rstrip(" ,")
+    whole = len(rest.split()) >= LEAST_UNDATED and not _LEADS_ON.search(rest)
+    return framed(rest) if rest != text.rstrip(" ,") and whole and _DAY.search(said) else text
 
 
 def without_you(text: str) -> str:

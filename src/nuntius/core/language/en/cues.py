@@ -147,7 +147,7 @@ WISHED_BY_OTHERS = cue(
 )
 NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new) ")
 REQUEST = cue(
-    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|(?:live|cope) with|mind (?:if|me)))",
+    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
     r"\bdo you want to\b",
     r"\bplease\b",
@@ -255,8 +255,16 @@ IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
-    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today)\b"
+    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
 )
+AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
+    r"\bat (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
+    r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
+    r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if)\b)",
+    re.I,
+)
+DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
+BRING = re.compile(r"\b(?:bring|have) \w", re.I)
 UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
 )
@@ -346,7 +354,7 @@ NEXT_MEETING = re.compile(
     re.I,
 )
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|same time|see you|call (?:again|next))\b",
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on|same time|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(
