@@ -29,6 +29,7 @@ MEETS_AGAIN = "when to meet again"  # why
 FIRM = ("a rule for all", MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
+MOTION_REACH = 8  # turns before a vote in which the motion is looked for
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -71,7 +72,8 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
         if _may_rule(scene, sentence):
             _add(scene, rulings, ruled.get(int(number)) or _judged(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
-    lines = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+    worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
+    lines = list({line.text: line for line in reversed(worded)}.values())[::-1]  # the same words settle one thing
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
     return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
 
@@ -104,7 +106,7 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
 def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
     """Whether two rulings that stand close together are one: of one turn, alike, or one that says little by itself."""
     days, others = ({d.day for d in said_dates(r.sentence.text, scene.facts.day)} for r in (a, b))
-    if days and others and not days & others:
+    if (days and others and not days & others) or {a.why, b.why} == set(FIRM):
         return False
     if a.sentence.turn == b.sentence.turn or scene.alike(a.sentence, b.sentence) > SAME_MATTER:
         return True
@@ -268,17 +270,39 @@ def _evidence(scene: Scene, sentence: Sentence, agreed: list[int]) -> tuple[Pass
     return tuple(sorted(found | {scene.whole(turn) for turn in agreed}))
 
 
-def _proposal(scene: Scene, sentence: Sentence) -> Sentence | None:
-    """The sentence before that a short ruling refers to: a proposal, else the closest in meaning."""
+def _proposal(scene: Scene, sentence: Sentence, worded: bool = False) -> Sentence | None:
+    """The sentence before that a short ruling refers to: the motion that is voted on, a proposal, else the closest in meaning.
+
+    With `worded` only one that can be written down as what was decided.
+    """
+    if cues.AGREEMENT_CALL.search(sentence.lower) or rulings.RESULT.search(sentence.lower):
+        near = (s for turn in scene.preceding(sentence.turn, MOTION_REACH) for s in scene.by_turn[turn])
+        if (motion := next((s for s in near if rulings.MOTION.search(s.lower)), None)) is not None:
+            return motion
     earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     for reach in (BEFORE, 2 * BEFORE):
         for turn in scene.preceding(sentence.turn, reach):
             earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
-        if earlier := [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED and not _answers_only(s)]:
+        said = [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED and not _answers_only(s)]
+        if earlier := [s for s in said if not worded or _is_worded(s)]:
             break
     if not earlier:
         return None
     return max(earlier, key=lambda s: scene.alike(s, sentence) + 0.25 * bool(cues.PROPOSAL.search(s.lower)))
+
+
+def _told_next(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """What the next words of a turn give as settled: `Then that's that. Closed above the second floor from today.`"""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last][:1]
+    if not rulings.THAT_IS_THAT.match(sentence.lower):
+        return None
+    return next((s for s in later if not s.is_question and _is_worded(s)), None)
+
+
+def _is_worded(sentence: Sentence) -> bool:
+    """Whether a sentence says something that can be agreed to, in words that can be written down."""
+    unsure = cues.UNKNOWN.search(sentence.lower) or _tells(sentence)
+    return not unsure and len(wording.resolution(sentence.text).split()) >= LEAST_PROPOSED
 
 
 def _answers_only(sentence: Sentence) -> bool:
@@ -316,7 +340,10 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
     ]
     tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
-    proposal = _proposal(scene, sentence) if len(text.split()) < SHORT and not tells else None
+    says_little = len(text.split()) < SHORT and not tells and ruling.state != "open"
+    proposal = (
+        _told_next(scene, sentence) or _proposal(scene, sentence, worded=len(text.split()) < 2) if says_little else None
+    )
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:

@@ -255,7 +255,7 @@ IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
-    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
+    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
 )
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
     r"\bat (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
@@ -354,7 +354,7 @@ NEXT_MEETING = re.compile(
     re.I,
 )
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on|same time|see you|call (?:again|next))\b",
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(
