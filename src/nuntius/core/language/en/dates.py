@@ -192,12 +192,12 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?:first\s+thing\s+)?tomorrow{_PART}|tomorrow mourning|(?<!\bat \w{{3}} )(?<!\w{{3}}day )in\s+the\s+morning", _after(1)),
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
-    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|before\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
+    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
         r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+go\s+(?:home|out)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
-    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?:this\s+|the\s+)?(?:coming\s+)?(?P<day>{'|'.join(DAYS)})(?!s\b){_PART}", _plain_day),
+    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?(?P<day>{'|'.join(DAYS)})(?!s\b){_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
