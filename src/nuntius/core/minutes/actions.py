@@ -128,7 +128,9 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
     moved = brief and cues.DAY_MOVED.search(sentence.lower)
     told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
-    by_owner = own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
+    by_owner = (
+        own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
+    )
     says = (
         (moved and not again)
         or by_owner

@@ -123,7 +123,7 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
         before
         for before in reversed(scene.sentences[:number])
         if before.turn >= sentence.turn - BACK
-        and any(map(_tells, before.tokens))
+        and any(_tells(t) and t.text.lower() not in scene.roster.words for t in before.tokens)
         and len(before.text.split()) >= LEAST_TELLING
         and not scene.backchannel[before.turn]
     ]

@@ -21,7 +21,9 @@ IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
-FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|today|next )", re.I)  # when it is begun, if no other day is named
+FROM_DAY = re.compile(
+    r"\bfrom (?=the \w|\w+day\b|tomorrow|today|next )", re.I
+)  # when it is begun, if no other day is named
 EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` is no day by which something is done
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
