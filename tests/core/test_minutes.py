@@ -13,6 +13,7 @@ from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.scene import scene
+from nuntius.core.minutes.settling import told_next
 from nuntius.core.minutes.wording import clean
 from nuntius.core.naming import CALLED, name_votes, sure_names
 from nuntius.core.transcript.transcript import Transcript
@@ -220,35 +221,6 @@ def test_a_task_for_somebody_else_is_written_as_a_task() -> None:
     assert (line.text, line.owner) == ("Do the afternoon.", ())
 
 
-@pytest.mark.parametrize(
-    ("rows", "due"),
-    [
-        (  # asked for and answered behind the action
-            (
-                (MAREN, "I can do the new times. When do you need them?"),
-                (TOBIAS, "Thursday would be great."),
-                (MAREN, "Okay, Thursday."),
-            ),
-            date(2026, 10, 8),
-        ),
-        (  # a bare day in the rest of the turn
-            ((MAREN, "I'll write to the yard about the price. So that's, what, Wednesday night."),),
-            date(2026, 10, 7),
-        ),
-        (  # what `before then` refers to
-            (
-                (MAREN, "The permit runs out on the thirtieth. Somebody has to renew it before then."),
-                (TOBIAS, "I'll renew it."),
-            ),
-            date(2026, 10, 30),
-        ),
-        (((MAREN, "I'll ring the yard right after this."),), date(2026, 10, 6)),
-    ],
-)
-def test_a_day_is_found_beside_the_action(rows: tuple[tuple[str, str], ...], due: date) -> None:
-    assert of("action", *rows)[0].due == due
-
-
 def test_an_order_by_name_belongs_to_whoever_takes_it() -> None:
     (line,) = of("action", (MAREN, "Tobias, get a sketch to the yard this afternoon."), (TOBIAS, "Will do."))
     assert (line.text, line.owner) == ("Get a sketch to the yard this afternoon.", (TOBIAS,))
@@ -332,16 +304,6 @@ class TestNamesInRecognisedTalk:
 
     def test_other_words_are_no_names(self) -> None:
         assert self.named(("Voice A", "Marine paint is dear. This is Tobermory paint."), ("Voice B", "It is.")) == {}
-
-
-def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:
-    _, minutes = made(
-        ("Maren", "Ines, will you write the questions?"),
-        ("Ines", "Happy to. When does the newsletter go out?"),
-        ("Tobias", "The eleventh of December. So I'd want them by the fourth."),
-    )
-    (action,) = [line for line in minutes.lines if line.kind == "action"]
-    assert action.due == date(2026, 12, 4)
 
 
 def test_a_task_asked_for_by_who_is_in_the_infinitive() -> None:
@@ -485,3 +447,29 @@ def test_an_answer_is_made_of_nothing_but_its_passages(monkeypatch: pytest.Monke
     told = [part.partition(": ")[2] or part for part in reply.text.split(". ")]
     assert told
     assert all(part.rstrip(".") in shown for part in told)
+
+
+def test_a_vote_stands_with_its_motion_although_much_was_said_between() -> None:
+    lines = of(
+        "decision",
+        (TOBIAS, "I move that we mend the sluice before Christmas and borrow five thousand from the county."),
+        (INES, "Seconded."),
+        (DOUGLAS, "And if they say no?"),
+        (TOBIAS, "Then the old one has to hold."),
+        (MAREN, "Put like that. All in favour? Three. Against? One. Carried."),
+        (INES, "Good."),
+    )
+    assert any(line.text.startswith("Mend the sluice before Christmas") for line in lines)
+
+
+def test_what_is_settled_in_so_many_words_is_told_by_the_next() -> None:
+    talked = scene(
+        talk((MAREN, "Then that's that. Closed above the second floor from today."), (INES, "That's that.")),
+        MeetingFacts(TUESDAY, PEOPLE),
+    )
+    told = [told_next(talked, sentence) for sentence in talked.sentences]
+    assert [sentence and sentence.text for sentence in told] == [
+        "Closed above the second floor from today.",
+        None,
+        None,
+    ]

@@ -1,0 +1,97 @@
+"""Days by which an action is due: found where they are named, and none where only something else is dated."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts
+from tests.help import talk
+
+TUESDAY = date(2026, 10, 6)
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+MAREN, TOBIAS, INES, _ = PEOPLE
+
+
+def actions(*rows: tuple[str, str]) -> list[Line]:
+    lines = make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE)).lines
+    return [line for line in lines if line.kind == "action"]
+
+
+@pytest.mark.parametrize(
+    ("rows", "due"),
+    [
+        (  # asked for and answered behind the action
+            (
+                (MAREN, "I can do the new times. When do you need them?"),
+                (TOBIAS, "Thursday would be great."),
+                (MAREN, "Okay, Thursday."),
+            ),
+            date(2026, 10, 8),
+        ),
+        (  # a bare day in the rest of the turn
+            ((MAREN, "I'll write to the yard about the price. So that's, what, Wednesday night."),),
+            date(2026, 10, 7),
+        ),
+        (  # what `before then` refers to
+            (
+                (MAREN, "The permit runs out on the thirtieth. Somebody has to renew it before then."),
+                (TOBIAS, "I'll renew it."),
+            ),
+            date(2026, 10, 30),
+        ),
+        (((MAREN, "I'll ring the yard right after this."),), date(2026, 10, 6)),
+        (((MAREN, "The yard's shut at lunch, so I'll ring them at nine."),), date(2026, 10, 6)),
+        (((MAREN, "The trustees are on the twentieth, so I'll write to the yard the day after."),), date(2026, 10, 21)),
+        (  # `by` goes before `on`
+            ((MAREN, "I'll send the yard the drawing on the phone or by Friday in the post."),),
+            date(2026, 10, 9),
+        ),
+        (  # when it is begun
+            ((MAREN, "I'll do the late boat myself from Monday."),),
+            date(2026, 10, 12),
+        ),
+        (  # to the next meeting
+            (
+                (INES, "The tide tables are wrong in November, all of them."),
+                (MAREN, "I know. They were printed in spring."),
+                (INES, "By whom?"),
+                (TOBIAS, "By the harbour office. And that was everything from me, I think."),
+                (MAREN, "Good. Next meeting's the thirteenth, same time."),
+                (MAREN, "I'll bring the new chart."),
+            ),
+            date(2026, 10, 13),
+        ),
+    ],
+)
+def test_a_day_is_found_beside_the_action(rows: tuple[tuple[str, str], ...], due: date) -> None:
+    assert actions(*rows)[0].due == due
+
+
+def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:
+    (action,) = actions(
+        (MAREN, "Ines, will you write the questions?"),
+        (INES, "Happy to. When does the newsletter go out?"),
+        (TOBIAS, "The eleventh of December. So I'd want them by the fourth."),
+    )
+    assert action.due == date(2026, 12, 4)
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "I'll put the price on the first page.",
+        "I'll do the tea on Wednesdays from now on.",
+        "I'll ring the school, but not on a Tuesday.",
+    ],
+)
+def test_what_is_counted_or_comes_every_week_is_no_day(said: str) -> None:
+    assert [line.due for line in actions((MAREN, said), (TOBIAS, "Good."))] == [None]
+
+
+def test_a_heading_that_is_a_day_dates_nothing() -> None:
+    lines = actions(
+        (MAREN, "I'll tell the baker about the bread."),
+        (TOBIAS, "The Saturday. The bride's mother has rung four times since ten this morning."),
+    )
+    assert lines[0].due is None
