@@ -118,11 +118,11 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
     """
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
         return sentence
-    number = scene.index[sentence.turn, sentence.first]
+    near = [s for turn in range(max(0, sentence.turn - BACK), sentence.turn + 1) for s in scene.by_turn[turn]]
     telling = [
         before
-        for before in reversed(scene.sentences[:number])
-        if before.turn >= sentence.turn - BACK
+        for before in reversed(near)
+        if (before.turn, before.first) < (sentence.turn, sentence.first)
         and any(_tells(t) and t.text.lower() not in scene.roster.words for t in before.tokens)
         and len(before.text.split()) >= LEAST_TELLING
         and not scene.backchannel[before.turn]

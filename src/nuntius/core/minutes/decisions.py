@@ -154,7 +154,7 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
     text, about = _said_fully(scene, ruling, sentence, text)
-    evidence = tuple(sorted({*ruling.evidence, passage(about)})) if about is not None else ruling.evidence
+    evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 
 

@@ -21,9 +21,7 @@ IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
-FROM_DAY = re.compile(
-    r"\bfrom (?=the \w|\w+day\b|tomorrow|today|next )", re.I
-)  # when it is begun, if no other day is named
+FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
 EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` is no day by which something is done
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
@@ -56,10 +54,9 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
             return found
     if cues.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
         return again
-    if own and (begun := FROM_DAY.search(sentence.text)) is not None:
-        days = said_dates(sentence.text[begun.end() :], scene.facts.day)
-        if days and days[0].start == 0:
-            return days[0]
+    begun = FROM_DAY.search(sentence.text) if own else None
+    if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
+        return days[0]
     now = (NOW.search(sentence.text) or cues.AT_HOUR.search(sentence.text)) if own else None
     return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
 
