@@ -92,7 +92,8 @@ def of_meeting(meeting: Annotated) -> Examples:
     right = np.isin([int(turn.cue or 0) for turn in talk.transcript.turns], first).astype(int)
     put = tuple((each["ask"], each["cues"]) for each in made["inquiries"])
     examples = _examples(meeting.name, talk, wanted)
-    return replace(examples, borders=(border_signs(talk), right), inquiries=put)
+    fine = meeting.head.get("chapters") == "fine"  # finer than minutes want: nothing is learnt from where these begin
+    return replace(examples, borders=None if fine else (border_signs(talk), right), inquiries=put)
 
 
 def of_exchanges(together: int = 10) -> list[Examples]:
