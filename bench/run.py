@@ -182,7 +182,7 @@ def recording() -> list[Figure]:
 def minutes() -> list[Figure]:
     found = apart("minutes-once")
     return [
-        Figure("minutes of 10,000 words, models loaded", found["minutes"], "s", 8),
+        Figure("minutes of 10,000 words, models loaded", found["minutes"], "s", 5),
         Figure("an inquiry into them", found["inquiry"]),
         Figure("peak of memory", found["peak"], "MB"),
     ]

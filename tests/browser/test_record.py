@@ -185,3 +185,18 @@ def test_minutes_are_made_shorter_and_longer(record: Page) -> None:
         expect(record.get_by_role("button", name=re.compile(f"^{name} · draws on"))).to_be_visible()
         counts.append(lines(record).count())
     assert counts[0] < counts[2] < counts[1]
+
+
+def test_finer_chapters_are_asked_for_and_go_again(record: Page) -> None:
+    chapters = record.get_by_role("button", name=re.compile("^More of"))
+    usual = chapters.count()
+    for fine in (True, False):
+        record.get_by_role("button", name=re.compile("draws on")).click()
+        finer = record.get_by_role("dialog").get_by_label("Finer chapters")
+        finer.click()
+        expect(finer).to_be_checked(checked=fine)
+        record.keyboard.press("Escape")
+        if fine:
+            expect(chapters).not_to_have_count(usual)
+            assert chapters.count() > usual
+    expect(chapters).to_have_count(usual)

@@ -1,6 +1,8 @@
 """Templates: what is read, where lines go, the kinds that only some of them ask for, and which one is suggested."""
 
+import json
 from datetime import date
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -35,6 +37,10 @@ CREW = talk(
     ("Maren Tull", "Good, then the slipway is closed for two days in November."),
     ("Tobias Pryce", "The pontoons at Hollin Bay are in a better state, I looked at them on Sunday."),
 )
+
+
+DEMO = Path(__file__).parents[2] / "demo/winter-timetable.truth.json"
+DIVIDED = talk(*((turn["speaker"], turn["text"]) for turn in json.loads(DEMO.read_text())["turns"]))
 
 
 class TestReading:
@@ -97,6 +103,12 @@ class TestSections:
         )
         assert len(more.lines) > len(plain.lines)
         assert more.detailed == frozenset([0])
+
+    def test_finer_chapters_divide_what_they_divide_otherwise(self) -> None:
+        usual, finer = (minutes(DIVIDED, shipped("general meeting"), fine=fine) for fine in (False, True))
+        assert len(finer.chapters) > len(usual.chapters) > 1
+        assert {chapter.first for chapter in usual.chapters} <= {chapter.first for chapter in finer.chapters}
+        assert (usual.fine, finer.fine) == (False, True)
 
 
 class TestKinds:
@@ -222,6 +234,8 @@ class TestOtherLanguages:
 
     def test_chapters_cover_the_talk_and_are_named_by_its_own_words(self) -> None:
         chapters = minutes(self.TALK, shipped("general meeting")).chapters
+        finer = minutes(self.TALK, shipped("general meeting"), fine=True).chapters
+        assert len(finer) >= len(chapters)
         assert [c.first for c in chapters[1:]] == [c.last + 1 for c in chapters[:-1]]
         said = " ".join(turn.text for turn in self.TALK.turns).lower()
         assert all(word.lower() in said for chapter in chapters for word in chapter.title.split(", "))

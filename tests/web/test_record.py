@@ -123,6 +123,17 @@ def test_a_reason_that_is_not_known_is_told(desk: Desk, meeting: str) -> None:
     assert told.status_code == 422
 
 
+def test_finer_chapters_are_kept_and_lose_what_was_told_of_the_others(desk: Desk, meeting: str) -> None:
+    base = f"/api/meetings/{meeting}"
+    usual = desk.client.post(f"{base}/minutes", {"detailed": [0]}).json["minutes"]
+    finer = desk.client.post(f"{base}/minutes", {"fine": True}).json["minutes"]
+    assert (usual["fine"], usual["detailed"]) == (False, [0])
+    assert (finer["fine"], finer["detailed"]) == (True, [])
+    assert len(finer["chapters"]) >= len(usual["chapters"])
+    kept = desk.client.post(f"{base}/minutes", {"detailed": [0]}).json["minutes"]
+    assert (kept["fine"], kept["detailed"]) == (True, [0])
+
+
 def test_minutes_keep_the_length_that_was_chosen(desk: Desk, meeting: str) -> None:
     base = f"/api/meetings/{meeting}"
     assert desk.record(meeting)["minutes"]["length"] == "standard"

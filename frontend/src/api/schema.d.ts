@@ -2173,6 +2173,8 @@ export interface components {
             coverage: number;
             /** Detailed */
             detailed: number[];
+            /** Fine */
+            fine: boolean;
             /** Gaps */
             gaps: [
                 number,
@@ -2357,7 +2359,7 @@ export interface components {
         };
         /**
          * NewShape
-         * @description Length, template (its key) and chapters in more detail (their numbers); null leaves each as it is.
+         * @description Length, template (its key), chapters in more detail (their numbers) and finer ones; null leaves each as it is.
          */
         NewShape: {
             /**
@@ -2365,6 +2367,11 @@ export interface components {
              * @default null
              */
             detailed: number[] | null;
+            /**
+             * Fine
+             * @default null
+             */
+            fine: boolean | null;
             /**
              * Length
              * @default null

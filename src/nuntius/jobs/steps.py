@@ -267,10 +267,12 @@ def write_anew(
     length: str | None = None,
     source: str | None = None,
     detailed: frozenset[int] | None = None,
+    fine: bool | None = None,
 ) -> None:
     """Minutes of the transcript as it stands, by the meeting's template, a person's changes kept.
 
-    Length, source and chapters in more detail stay as they were unless given. Raises TranscriptEmpty.
+    Length, source, chapters in more detail and whether they are finer stay as they were unless given; other chapters
+    have other numbers, so that none is told in more detail where that changes. Raises TranscriptEmpty.
     """
     with installation.database.read() as session:
         transcript = load_transcript(session, meeting_id)
@@ -278,9 +280,11 @@ def write_anew(
         facts, template = facts_of(session, meeting), template_of(session, meeting).template
         length = length or (old.length if old else template.length)
         source = source or (old.source if old else "settled")
-        detailed = frozenset(old.detailed if old else ()) if detailed is None else detailed
+        same = fine is None or (old is not None and old.fine == fine)
+        fine = bool(old and old.fine) if fine is None else fine
+        detailed = frozenset(old.detailed if old and same else ()) if detailed is None else detailed
     if not transcript.word_count:
         raise TranscriptEmpty()
-    minutes = make_minutes(transcript, facts, length, template, detailed)
+    minutes = make_minutes(transcript, facts, length, template, detailed, fine)
     with installation.database.write() as session:
         save_minutes(session, meeting_id, transcript, minutes, template, source)

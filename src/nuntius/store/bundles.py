@@ -44,7 +44,18 @@ LINE_FIELDS = (
     "kind", "place", "chapter", "text", "person_text", "owner", "due", "due_said", "state", "answer", "why", "thrown_out",
 )  # fmt: skip
 EVIDENCE_FIELDS = ("of_answer", "turn", "first", "last", "start", "end", "quote")
-MINUTES_FIELDS = ("made_at", "source", "length", "sections", "detailed", "remark", "coverage", "gaps", "chapters")
+MINUTES_FIELDS = (
+    "made_at",
+    "source",
+    "length",
+    "sections",
+    "detailed",
+    "fine",
+    "remark",
+    "coverage",
+    "gaps",
+    "chapters",
+)
 EXCERPT_FIELDS = ("title", "note", "label", "speakers", "start", "end", "quote")
 NOTE_FIELDS = ("text", "at", "position", "private")
 MARK_FIELDS = ("label", "text", "start", "end")

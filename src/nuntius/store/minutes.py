@@ -42,6 +42,7 @@ def save_minutes(
             length=minutes.length,
             sections=[list(section) for section in minutes.sections],
             detailed=sorted(minutes.detailed),
+            fine=minutes.fine,
             remark=minutes.remark,
             coverage=minutes.coverage.share,
             gaps=[list(gap) for gap in minutes.coverage.gaps],

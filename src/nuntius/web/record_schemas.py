@@ -77,6 +77,7 @@ class MinutesOut(Wire):
     template: str
     sections: list[SectionOut]
     detailed: list[int]
+    fine: bool
     remark: str
     coverage: float
     gaps: list[tuple[float, float]]

@@ -121,11 +121,12 @@ class Tick(Wire):
 
 
 class NewShape(Wire):
-    """Length, template (its key) and chapters in more detail (their numbers); null leaves each as it is."""
+    """Length, template (its key), chapters in more detail (their numbers) and finer ones; null leaves each as it is."""
 
     length: Length | None = None
     template: str | None = Field(default=None, max_length=80)
     detailed: list[Annotated[int, Field(ge=0, le=10_000)]] | None = Field(default=None, max_length=200)
+    fine: bool | None = None
 
 
 class ThrowOut(Wire):

@@ -228,6 +228,7 @@ def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> rec.Mi
         template=template,
         sections=[rec.SectionOut(title=title, layout=layout) for title, layout in row.sections],
         detailed=row.detailed,
+        fine=row.fine,
         remark=row.remark,
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],

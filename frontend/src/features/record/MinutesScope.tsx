@@ -1,4 +1,4 @@
-import { Box, Button, Link, Popover, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import { Box, Button, FormControlLabel, Link, Popover, Switch, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
 import ArrowDropDown from "@mui/icons-material/ArrowDropDown";
 import { useState } from "react";
 
@@ -37,6 +37,7 @@ export function MinutesScope({ minutes, checked, lines, onShape, onSeek }: Props
         <ToggleButtonGroup exclusive fullWidth size="small" value={minutes.length} disabled={busy} aria-labelledby="length-of-minutes" onChange={(_, next: Length | null) => next && void choose({ length: next })} sx={{ my: 1 }}>
           {LENGTHS.map(([length, told]) => <ToggleButton key={length} value={length}>{told}</ToggleButton>)}
         </ToggleButtonGroup>
+        <FormControlLabel label="Finer chapters" control={<Switch size="small" checked={minutes.fine} disabled={busy} onChange={(_, fine) => void choose({ fine })} />} sx={{ mb: 1, ml: 0, gap: 1 }} />
         <Typography variant="body2" color="textSecondary" role="status">{busy ? "They are being written anew …" : "What you changed, ticked or threw out stays so."}</Typography>
         <Typography variant="subtitle2" sx={{ mt: 2 }}>Left out ({minutes.gaps.length})</Typography>
         {minutes.gaps.length === 0

@@ -7,7 +7,7 @@ const line = (id: number, place: number, more: Partial<Line> = {}): Line => ({
   id, kind: "key_point", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place, chapter: 0, checked: false, thrown_out: null, why: "", evidence: [], ...more,
 });
 const minutes = (lines: Line[]): NonNullable<RecordData["minutes"]> => ({
-  source: "settled", length: "standard", template: "general meeting", detailed: [], remark: "", coverage: 1, gaps: [], lines,
+  source: "settled", length: "standard", template: "general meeting", detailed: [], fine: false, remark: "", coverage: 1, gaps: [], lines,
   sections: [{ title: "Decisions", layout: "" }, { title: "What was said", layout: "chapter" }, { title: "Round", layout: "voice" }],
   chapters: [{ title: "Slipway", start: 0, end: 60 }, { title: "Tickets", start: 60, end: 90 }],
 });

@@ -92,7 +92,7 @@ export function useRecord(meetingId: string) {
 
   const remake = useCallback(async (shape: Shape = {}, quiet = false) => {
     try {
-      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, ...shape } })));
+      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, fine: null, ...shape } })));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
       void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });

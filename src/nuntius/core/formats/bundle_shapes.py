@@ -104,6 +104,7 @@ class KeptMinutes(Kept):
     length: Literal["short", "standard", "full"]
     sections: list[tuple[str, Literal["", "chapter", "voice"]]]
     detailed: list[int]
+    fine: bool = False
     remark: str
     coverage: float
     gaps: list[tuple[float, float]]

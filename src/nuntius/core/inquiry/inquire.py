@@ -25,6 +25,7 @@ MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer
 SENTENCES = 4  # of an answer
+BEHIND = 0.3  # how much less than the nearest sentence another one of it may weigh
 LEAST_SAID = 2  # words of a sentence of it, where there are others
 
 
@@ -106,10 +107,12 @@ def _exchange(talk: Scene, turn: int) -> list[int]:
 
 
 def _answer(talk: Scene, put: Asked, turns: list[int]) -> str:
-    """The sentences of the passage that come nearest to the question, each voice named."""
+    """The sentences of the passages that come nearest to the question, each voice named."""
     inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
     told = [pair for pair in inside if not pair[1].is_question] or inside
-    chosen = sorted(told, key=lambda pair: -_weight(talk, put, *pair))[:SENTENCES]
+    weights = {number: _weight(talk, put, number, sentence) for number, sentence in told}
+    near = [pair for pair in told if weights[pair[0]] >= max(weights.values()) - BEHIND]
+    chosen = sorted(near, key=lambda pair: -weights[pair[0]])[:SENTENCES]
     parts: list[str] = []
     voice = ""
     for _, sentence in sorted(chosen):

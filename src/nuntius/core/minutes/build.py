@@ -37,11 +37,12 @@ def make_minutes(
     length: str = "standard",
     template: Template | None = None,
     detailed: frozenset[int] = frozenset(),
+    fine: bool = False,
 ) -> Minutes:
     """Minutes of `transcript`; the same input gives the same minutes. Raises TranscriptEmpty.
 
     `template` says what they hold and in which sections (None: the general one); `detailed` are numbers of chapters
-    that are wanted in more detail.
+    that are wanted in more detail; `fine` asks for finer chapters.
     """
     if not transcript.word_count:
         raise TranscriptEmpty()
@@ -49,15 +50,15 @@ def make_minutes(
     talk = scene(transcript, facts)
     known = is_english(transcript)
     if known:
-        chapters = _chapters(talk)
+        chapters = _chapters(talk, fine)
         found = _found(talk, chapters, template, length, detailed)
     else:
-        chapters = plain_chapters(talk)
+        chapters = plain_chapters(talk, fine)
         found = [*note_lines(talk), *plain_key_points(talk, chapters, length, detailed)]
     lines = without_unwanted(found, facts.unwanted)
     placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
     coverage, remark = find_coverage(talk, placed, chapters), "" if known else REMARK
-    return Minutes(placed, chapters, coverage, template.titles, length, detailed, remark)
+    return Minutes(placed, chapters, coverage, template.titles, length, detailed, fine, remark)
 
 
 def _found(
@@ -78,9 +79,9 @@ def _found(
     return lines
 
 
-@lru_cache(maxsize=KEPT)
-def _chapters(talk: Scene) -> tuple[Chapter, ...]:
-    return find_chapters(talk, judged_borders(talk))
+@lru_cache(maxsize=2 * KEPT)
+def _chapters(talk: Scene, fine: bool) -> tuple[Chapter, ...]:
+    return find_chapters(talk, judged_borders(talk), fine)
 
 
 @lru_cache(maxsize=KEPT)

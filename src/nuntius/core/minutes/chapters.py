@@ -14,37 +14,39 @@ from nuntius.core.minutes.titles import titles as titles_of
 
 LEAST_LIKELY = 0.1  # likelihood below which a turn opens no chapter
 LEAST_TURNS = 3  # turns beside a turn that are looked at together with it
-APART = 5  # turns of a chapter at least
+APART, APART_FINE = 5, 3  # turns of a chapter at least; where finer ones are asked for
+FINER = 2.0  # times as many borders then, from half the likelihood
 MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
 
 
-def find_chapters(scene: Scene, likely: NDArray[np.float32]) -> tuple[Chapter, ...]:
+def find_chapters(scene: Scene, likely: NDArray[np.float32], fine: bool = False) -> tuple[Chapter, ...]:
     """The talk divided into stretches; one chapter for a short talk, none for an empty one.
 
-    `likely` says for each turn how likely it opens a chapter.
+    `likely` says for each turn how likely it opens a chapter; `fine` asks for finer chapters.
     """
     count = len(scene.transcript.turns)
     if not count:
         return ()
-    borders = [0, *_borders(scene, likely)]
+    borders = [0, *_borders(likely, fine)]
     ends = [*(border - 1 for border in borders[1:]), count - 1]
     titles = titles_of(scene, borders, ends)
     return tuple(Chapter(title, first, last) for title, first, last in zip(titles, borders, ends, strict=True))
 
 
-def _borders(scene: Scene, likely: NDArray[np.float32]) -> list[int]:
+def _borders(likely: NDArray[np.float32], fine: bool) -> list[int]:
     """Turns that open a chapter, apart from the first: the likeliest ones, as many as the likelihoods add up to.
 
     In a long talk small likelihoods add up to more than there is, so that it may not have more than some in each stretch.
     """
-    number = round(min(float(likely.sum()), MOST + len(likely) / TURNS_EACH))
+    apart, times = (APART_FINE, FINER) if fine else (APART, 1.0)
+    number = round(times * min(float(likely.sum()), MOST + len(likely) / TURNS_EACH))
     chosen: list[int] = []
     for turn in np.argsort(-likely, kind="stable"):
-        if likely[turn] < LEAST_LIKELY or len(chosen) >= number:
+        if times * likely[turn] < LEAST_LIKELY or len(chosen) >= number:
             break
-        if turn < len(likely) - 1 and all(abs(turn - other) >= APART for other in (0, *chosen)):
+        if turn < len(likely) - 1 and all(abs(turn - other) >= apart for other in (0, *chosen)):
             chosen.append(int(turn))
     return sorted(chosen)
 

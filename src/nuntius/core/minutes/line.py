@@ -145,7 +145,7 @@ class Coverage:
 class Minutes:
     """Lines in the order of the talk, chapters, coverage, and title and layout (`chapter`, `voice`, "") of each section.
 
-    `length` and `detailed` (numbers of chapters in more detail) are what was asked for.
+    `length`, `detailed` (numbers of chapters in more detail) and `fine` (finer chapters) are what was asked for.
     `remark` says what these minutes cannot hold, "" where nothing is to be said.
     """
 
@@ -155,6 +155,7 @@ class Minutes:
     sections: tuple[tuple[str, str], ...] = ()
     length: str = "standard"
     detailed: frozenset[int] = frozenset()
+    fine: bool = False
     remark: str = ""
 
     @property

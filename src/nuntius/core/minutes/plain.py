@@ -7,7 +7,7 @@ from collections import Counter
 import numpy as np
 
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.chapters import APART, novelty
+from nuntius.core.minutes.chapters import APART, APART_FINE, novelty
 from nuntius.core.minutes.key_points import DETAIL, REDUNDANT, SHARE
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage
@@ -16,20 +16,22 @@ REMARK = (
     "This talk does not seem to be in English. Its minutes hold the subjects and the most telling passages, word for word; "
     "decisions, actions and questions are not looked for."
 )
-MOST_CHAPTERS = 9
+MOST_CHAPTERS, MOST_FINE = 9, 18
 STANDS_OUT = 0.5  # standard deviations above the mean from which a change of vocabulary opens a chapter
 SHORTEST, LONGEST = 5, 45  # words of a passage
 TITLE_LETTERS = 4  # of a word that may stand in a title
 
 
-def plain_chapters(scene: Scene) -> tuple[Chapter, ...]:
-    """Stretches between the strongest changes of what is spoken of."""
+def plain_chapters(scene: Scene, fine: bool = False) -> tuple[Chapter, ...]:
+    """Stretches between the strongest changes of what is spoken of; between more of them where finer ones are asked for."""
     changes = np.array(novelty(scene))
     count = len(changes)
-    apart = max(APART, count // MOST_CHAPTERS)
+    most, apart = (MOST_FINE, APART_FINE) if fine else (MOST_CHAPTERS, APART)
+    stands_out = 0.0 if fine else STANDS_OUT * changes.std()
+    apart = max(apart, count // most)
     chosen: list[int] = []
     for turn in np.argsort(-changes, kind="stable"):
-        if changes[turn] < changes.mean() + STANDS_OUT * changes.std() or len(chosen) == MOST_CHAPTERS - 1:
+        if changes[turn] < changes.mean() + stands_out or len(chosen) == most - 1:
             break
         if all(abs(int(turn) - other) >= apart for other in (0, count, *chosen)):
             chosen.append(int(turn))

@@ -21,6 +21,7 @@ class MinutesRow(Base):
     length: Mapped[str] = mapped_column(String(10), default="standard")
     sections: Mapped[list[Any]] = mapped_column(JSON)  # [title, layout] of the template that they were made by
     detailed: Mapped[list[Any]] = mapped_column(JSON)  # numbers of chapters in more detail
+    fine: Mapped[bool] = mapped_column(default=False)  # whether finer chapters were asked for
     remark: Mapped[str] = mapped_column(default="")  # what they cannot hold
     coverage: Mapped[float]
     gaps: Mapped[list[Any]] = mapped_column(JSON)  # [start, end] in seconds

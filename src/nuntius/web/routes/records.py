@@ -152,7 +152,7 @@ def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
         if body.template is not None:
             choose(db, meeting, body.template)
     detailed = None if body.detailed is None else frozenset(body.detailed)
-    write_anew(store, path.meeting_id, body.length, detailed=detailed)
+    write_anew(store, path.meeting_id, body.length, detailed=detailed, fine=body.fine)
     with store.database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 
