@@ -25,7 +25,7 @@ MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer
 SENTENCES = 4  # of an answer
-BEHIND = 0.3  # how much less than the nearest sentence another one of it may weigh
+BEHIND = 0.4  # how much less than the nearest sentence another one of it may weigh
 LEAST_SAID = 2  # words of a sentence of it, where there are others
 
 
