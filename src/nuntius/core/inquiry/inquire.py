@@ -111,7 +111,8 @@ def _answer(talk: Scene, put: Asked, turns: list[int]) -> str:
     inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
     told = [pair for pair in inside if not pair[1].is_question] or inside
     weights = {number: _weight(talk, put, number, sentence) for number, sentence in told}
-    near = [pair for pair in told if weights[pair[0]] >= max(weights.values()) - BEHIND]
+    least = max(weights.values()) - BEHIND
+    near = [pair for pair in told if weights[pair[0]] >= least]
     chosen = sorted(near, key=lambda pair: -weights[pair[0]])[:SENTENCES]
     parts: list[str] = []
     voice = ""

@@ -59,7 +59,10 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
             _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
-    lines = list({line.text: line for line in reversed(worded)}.values())[::-1]  # the same words settle one thing
+    by_text: dict[str, Line] = {}
+    for line in worded:
+        by_text.setdefault(line.text, line)  # the same words settle one thing
+    lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
     return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
 
@@ -140,8 +143,8 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     told = [
         t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
     ]
-    tells = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
-    says_little = len(text.split()) < SHORT and not tells and ruling.state != "open"
+    names_it = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
+    says_little = len(text.split()) < SHORT and not names_it and ruling.state != "open"
     proposal = (
         told_next(scene, sentence) or proposal_of(scene, sentence, worded=len(text.split()) < 2)
         if says_little

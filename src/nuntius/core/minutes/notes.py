@@ -3,6 +3,7 @@
 import re
 
 import numpy as np
+from numpy.typing import NDArray
 
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.line import Line, Note
@@ -21,7 +22,8 @@ def note_lines(scene: Scene) -> list[Line]:
     notes = [note for note in scene.facts.notes if plain(note.text)]
     if not notes or not scene.sentences:
         return []
-    return [_line(scene, note) for note in notes]
+    begun = np.array([scene.transcript.turns[s.turn].words[s.first].start for s in scene.sentences])
+    return [_line(scene, note, begun) for note in notes]
 
 
 def plain(text: str) -> str:
@@ -29,8 +31,9 @@ def plain(text: str) -> str:
     return re.sub(r"\*\*(.+?)\*\*", r"\1", re.sub(r"^\s*[-*]\s+", "", text.strip())).strip()
 
 
-def _line(scene: Scene, note: Note) -> Line:
-    spoken_of = _alike(scene, note)
+def _line(scene: Scene, note: Note, begun: NDArray[np.float64]) -> Line:
+    """`begun` are the seconds at which the sentences begin."""
+    spoken_of = _alike(scene, note, begun)
     turns = sorted({_spoken_at(scene, note.at)} | ({spoken_of} if spoken_of is not None else set()))
     why = "a person's own remark" if spoken_of is None else "a person's note"
     evidence = tuple(scene.whole(turn) for turn in turns)
@@ -42,9 +45,8 @@ def _spoken_at(scene: Scene, at: float) -> int:
     return max((n for n, turn in enumerate(scene.transcript.turns) if turn.start <= at), default=0)
 
 
-def _alike(scene: Scene, note: Note) -> int | None:
+def _alike(scene: Scene, note: Note, begun: NDArray[np.float64]) -> int | None:
     """The turn that comes nearest to a note in meaning, around the moment of the note, else anywhere; None if none does."""
-    begun = np.array([scene.transcript.turns[s.turn].words[s.first].start for s in scene.sentences])
     alike = scene.vectors @ vectors([plain(note.text)])[0]
     near = np.where((begun >= note.at - BEFORE) & (begun <= note.at + AFTER), alike, -1.0)
     for likeness, least in ((near, ALIKE), (alike, ALIKE_ELSEWHERE)):

@@ -4,6 +4,7 @@ import re
 from collections.abc import Collection
 
 from nuntius.core.language.en import cues
+from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.wording import clean, framed
 
@@ -33,14 +34,14 @@ _STATES = frozenset(
 def finished(text: str, sentence: Sentence, owner: Collection[str], names: Collection[str]) -> str:
     """A task of `owner` that was made from a sentence, with the forms of talk turned into those of minutes.
 
-    `names` are the first names of all who are known.
+    `names` are the first names and surnames of all who are known, in small letters.
     """
     text = without_aside(text)
     if sentence.speaker not in owner:
         text = without_you(text)
     elif cues.IF_FIRST.search(sentence.lower):
         text = under_condition(text, sentence.text)
-    text = impersonal(text, sentence, [name.split()[0] for name in owner if name])
+    text = impersonal(text, sentence, [first_name(name) for name in owner if name])
     return without_calls(text, names)
 
 
@@ -53,12 +54,12 @@ def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:
         rest,
     )
     verb = next((t for t in sentence.tokens if match and t.text == match.group(1)), None)
-    if match is not None and verb is not None and _is_done(verb.tag, rest[: match.start(1)]):
+    if match is not None and verb is not None and _is_told(verb.tag, rest[: match.start(1)]):
         rest = rest if verb.lemma in _STATES else verb.lemma + rest[match.end(1) :]
     return framed(rest.replace("?", "."))
 
 
-def _is_done(tag: str, before: str) -> bool:
+def _is_told(tag: str, before: str) -> bool:
     """Whether a verb behind its subject tells what is done now or next: `I'm sending`, `I send`, `I'm going to send`."""
     is_ahead = before.endswith("going to ")
     is_now = bool(re.search(r"(?:'m|'s| am| is) $", before))

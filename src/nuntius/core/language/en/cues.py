@@ -264,7 +264,7 @@ AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no oth
     re.I,
 )
 DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
-BRING = re.compile(r"\b(?:bring|have) \w", re.I)
+BRING = re.compile(r"\bbring \w", re.I)
 UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
 )

@@ -17,7 +17,7 @@ from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal
 
 DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
-_DAY = rf"(?P<day>{'|'.join(DAYS)})s?"
+_DAY = rf"(?P<day>{'|'.join(DAYS)})(?!s\b)"  # `Wednesdays` is every week
 _MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
 _NTH = rf"(?P<nth>\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})"
 _ALONE = (
@@ -197,7 +197,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+go\s+(?:home|out)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
-    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?(?P<day>{'|'.join(DAYS)})(?!s\b){_PART}", _plain_day),
+    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
