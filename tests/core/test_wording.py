@@ -4,7 +4,7 @@ import pytest
 
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.minutes import tasks
-from nuntius.core.minutes.wording import clean, faithful, resolution, task, third_person
+from nuntius.core.minutes.wording import clean, faithful, resolution, third_person
 from tests.help import talk
 
 
@@ -124,4 +124,4 @@ def test_a_task_is_written_in_the_infinitive(task: str, said: str, owner: str, w
 def test_a_word_is_not_cut_for_ending_like_an_assent() -> None:
     transcript = talk(("Tobias Pryce", "I'll ask him whether he'd come and look."))
     (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
-    assert task(sentence, requested=False) == "Ask him whether he'd come and look."
+    assert tasks.task(sentence, requested=False) == "Ask him whether he'd come and look."

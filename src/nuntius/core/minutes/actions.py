@@ -192,7 +192,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or _gives_reason(scene, sentence)
     ):
         return None
-    text = wording.task(sentence, requested=False) or wording.doing(sentence) or wording.resolution(sentence.text)
+    text = tasks.task(sentence, requested=False) or tasks.doing(sentence) or wording.resolution(sentence.text)
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
         return None
     asked = scene.roster.addressee(sentence.text)
@@ -232,7 +232,7 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
         return None
     day = due(scene, sentence, match.start(), own=True)
-    text = wording.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
+    text = tasks.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         bare = cues.BARE_INTENT.search(lower)
         if bare is None or bare.group(1) in cues.EMPTY_VERBS:
@@ -296,7 +296,7 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
             continue
         match = cues.ASSIGNED.match(sentence.text[at:]) or _does(scene, sentence, name, at)
         if match and not empty(sentence.lower[at + match.end() :]):
-            text = wording.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
+            text = tasks.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
             if len(text.split()) >= SHORTEST_TASK:
                 return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None
@@ -326,7 +326,7 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     if (taker := welcomed(scene, sentence)) is None:
         return None
-    text = wording.offer(sentence)
+    text = tasks.offer(sentence)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     asked = [s for s in scene.by_turn[taker] if in_sentence(scene, s) is not None]

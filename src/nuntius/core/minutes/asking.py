@@ -6,7 +6,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import wording
+from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear, spoken_of
 from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding
@@ -58,14 +58,14 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     tagged = not re.search(r"\w", sentence.text[match.end() :])  # `Ask them, would you?`
     told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
-    text = wording.task(sentence, requested=True) or wording.order(told)
+    text = tasks.task(sentence, requested=True) or tasks.order(told)
     text = re.sub(rf",\s+{first_name(asked)}\W*$", ".", text) if asked else text
     if (bare := cues.ASKED_BARELY.match(sentence.text)) is not None:
         text = f"{bare.group(1).capitalize()} it."
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     taken.add(reply)
-    text = made_clear(scene, sentence, wording.with_thing(text, _named_behind(scene, sentence)))
+    text = made_clear(scene, sentence, tasks.with_thing(text, _named_behind(scene, sentence)))
     return exchange(scene, sentence, reply, text, "request")
 
 
@@ -83,7 +83,7 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     day, reply = due(scene, sentence), reply_to(scene, sentence.turn, None)
     agreed = [reply] if reply is not None and takes_on(scene, reply) else []
-    text = wording.order(sentence.text[match.end() :]).replace("?", "")
+    text = tasks.order(sentence.text[match.end() :]).replace("?", "")
     if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
@@ -103,7 +103,7 @@ def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding 
     if reply is None or cues.REFUSAL.search(scene.text(reply)):
         return None
     taken.add(reply)
-    text = wording.order(sentence.text).replace("?", "")
+    text = tasks.order(sentence.text).replace("?", "")
     return Finding(sentence, text, (asked,), (passage(sentence), scene.whole(reply)), day, "asked for by a day")
 
 
@@ -112,7 +112,7 @@ def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Find
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last]
     if asked is None or not later or not sentence.is_question or not cues.SHORT_ASSENT.match(later[0].text):
         return None
-    text = wording.task(sentence, requested=True)
+    text = tasks.task(sentence, requested=True)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
         return None
     evidence = (passage(sentence), passage(later[0]))
@@ -137,7 +137,7 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     again = "again" in lower and scene.speaker(reply) in [scene.speaker(t) for t in scene.preceding(sentence.turn, 1)]
     if not (taking or again or echoed or _is_pressed(scene, sentence, asked)):
         return None
-    text = made_clear(scene, sentence, wording.order(sentence.text))
+    text = made_clear(scene, sentence, tasks.order(sentence.text))
     if len(text.split()) < LEAST_ORDERED or empty(text.lower()):
         return None
     taken.add(reply)
@@ -160,7 +160,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
-    text = wording.task(sentence, requested=True) or wording.wished(wording.statement(sentence.text))
+    text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
         text = wording.statement(about.text)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or _is_settled(scene, sentence):

@@ -5,6 +5,7 @@ from collections.abc import Collection
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import first_name
+from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.wording import clean, framed
 
@@ -29,6 +30,125 @@ _AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
 _STATES = frozenset(
     "be have need want think hope know mean like reckon expect wonder".split()
 )  # verbs that are no task
+_TASK_HEAD = re.compile(
+    r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
+    r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
+    r"|^(?:\w+,? )?let me\s+(?:just )?",
+    re.I,
+)
+_REQUEST_HEAD = re.compile(
+    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bplease\s+",
+    re.I,
+)
+_UNTAKEN_HEAD = re.compile(
+    r"\b(?:some ?(?:body|one)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"(?: got| going| like| have| wants?)?(?: to)?\s+",
+    re.I,
+)
+_WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
+    r"\bi(?:'d| would) (?:like|want) ((?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b[\w ]*)",
+    re.I,
+)
+_CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
+_OFFER_HEAD = re.compile(
+    r"\b(?:i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
+    re.I,
+)
+_DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
+_BACK = re.compile(
+    r"[,;]?\s*\b(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!it's )(?<!them )right)\W*$",
+    re.I,
+)
+
+
+def task(sentence: Sentence, requested: bool) -> str:
+    """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
+    if (wanted := _WANTED.search(sentence.text)) is not None and requested:
+        return framed(in_digits(f"Get {wanted.group(1)}"))
+    text = _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!"))
+    heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
+    for head in heads:
+        found = list(head.finditer(text))
+        own = (match for match in found if re.match(r"(?:i|we)\b|let me\b", match.group(), re.I))
+        match = next(own, found[0] if found else None)  # `Write it the way you'd want it and I'll sign it`
+        if match and re.match(r"it\b", match.group(), re.I):
+            return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
+        if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
+            return framed(in_infinitive(sentence, rest))
+    return ""
+
+
+def _is_done(sentence: Sentence, task: str) -> bool:
+    """Whether a task begins with what is done: `Could somebody from the office go down` leaves `from the office go down`."""
+    first = task.split()[0].lower()
+    token = next((t for t in sentence.tokens if t.text.lower() == first), None)
+    return token is None or token.pos not in ("ADP", "DET", "PRON", "SCONJ", "CCONJ")
+
+
+def offer(sentence: Sentence) -> str:
+    """What somebody offers to do: `Shall I have a word?` gives `Have a word.`; "" where no verb follows."""
+    text = clean(sentence.text).rstrip(".?!")
+    match = _OFFER_HEAD.search(text)
+    rest = _trimmed(text[match.end() :]) if match else ""
+    return framed(in_infinitive(sentence, rest)) if rest else ""
+
+
+def in_infinitive(sentence: Sentence, task: str) -> str:
+    """A task that begins with another form of its verb, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
+    first, _, rest = task.partition(" ")
+    if first == "be" and (
+        doing := next((t for t in sentence.tokens if rest.startswith(t.text) and t.tag == "VBG"), None)
+    ):
+        return doing.lemma + rest[len(doing.text) :]
+    second = rest.partition(" ")[0]
+    if first == "have" and (done := next((t for t in sentence.tokens if t.text == second and t.tag == "VBN"), None)):
+        return done.lemma + rest[len(second) :]  # `I'll have spoken to her by then`
+    verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
+    return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
+
+
+def wished(text: str) -> str:
+    """`Could somebody from the office go down?` as what is wanted: `Somebody from the office go down.`"""
+    rest = re.sub(r"^(?:can|could|will|would) ", "", text.rstrip("?"), flags=re.I)
+    return framed(rest) if text.endswith("?") else text
+
+
+def doing(sentence: Sentence) -> str:
+    """`I'm putting a sign on the door` as a task: `Put a sign on the door.`; "" for other words."""
+    match = _DOING.match(clean(sentence.text))
+    verb = next((t for t in sentence.tokens if match and t.text == match.group(1) and t.tag == "VBG"), None)
+    if match is None or verb is None or verb.lemma in ("go", "be", "think", "wonder", "hope"):
+        return ""
+    return framed(f"{verb.lemma} {_trimmed(match.group(2)) or match.group(2)}")
+
+
+def with_thing(text: str, thing: str) -> str:
+    """`Draft something.` with what it is: `Draft half a page.`"""
+    named = clean(thing).rstrip(".")
+    if not named:
+        return text
+    return re.sub(r"\bsomething\b", lambda _: named[0].lower() + named[1:], text, count=1)
+
+
+def order(text: str) -> str:
+    """What somebody is told to do: `Milos, get it to them today, please.` gives `Get it to them today.`"""
+    made = re.sub(r"^(?:[A-Z]\w+(?: [A-Z]\w+)?,\s+|please,?\s+|then\s+|just\s+)+", "", clean(text))
+    return framed(re.sub(r",?\s+please\b", "", made).strip(" ,;.!"))
+
+
+def _trimmed(text: str) -> str:
+    text = re.sub(r"^(?:to|be able to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
+    text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
+    text = _BACK.sub("", text)
+    text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))
+    return text.strip(" ,;") if len(text.split()) > 1 else ""
+
+
+def _infinitive(stem: str) -> str:
+    """`giv` (of giving) is give, `runn` is run; a rough rule for the few verbs after `would you mind`."""
+    if len(stem) > 2 and stem[-1] == stem[-2] and stem[-1] not in "ls":
+        return stem[:-1]
+    return stem + "e" if re.search(r"(?:[^aeiou][aeiou][vckgsz]|at|iv|ak|rit|os)$", stem) else stem
 
 
 def finished(text: str, sentence: Sentence, owner: Collection[str], names: Collection[str]) -> str:
