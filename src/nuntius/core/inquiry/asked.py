@@ -80,7 +80,7 @@ class Asked:
 
 def asked(talk: Scene, question: str) -> Asked:
     """Reads a question against a talk. A word that the talk holds seldom weighs more (inverse document frequency)."""
-    words = dict.fromkeys(_content(parse_text(question)))
+    words = dict.fromkeys(_content(parse_text(in_digits(question))))
     said = [_stems(f"{turn.speaker} {turn.text}") for turn in talk.transcript.turns]
     held = tuple(frozenset(word for word in words if _held(word, stems)) for stems in said)
     weights = {word: math.log(1 + len(held) / (1 + sum(word in there for there in held))) for word in words}
@@ -90,7 +90,7 @@ def asked(talk: Scene, question: str) -> Asked:
 
 
 def _stems(text: str) -> frozenset[str]:
-    return frozenset(re.findall(r"[a-z0-9]{3,}", in_digits(text).lower()))
+    return frozenset(re.findall(r"[a-z0-9]{3,}|\d+", in_digits(text).lower()))
 
 
 def _held(word: str, said: frozenset[str]) -> bool:
@@ -104,5 +104,7 @@ def _content(tokens: tuple[Token, ...]) -> list[str]:
     return [
         t.lemma
         for t in tokens
-        if t.pos in ("NOUN", "PROPN", "VERB", "ADJ", "NUM") and t.lemma not in wants.COMMON and len(t.lemma) > 2
+        if t.pos in ("NOUN", "PROPN", "VERB", "ADJ", "NUM")
+        and t.lemma not in wants.COMMON
+        and (len(t.lemma) > 2 or t.lemma.isdigit())
     ]

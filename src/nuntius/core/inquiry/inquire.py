@@ -5,10 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from nuntius.core.inquiry.asked import Asked, asked
-from nuntius.core.inquiry.passages import found_signs, passage_signs
+from nuntius.core.inquiry.passages import found_signs, highest, passage_signs
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import judges, wording
-from nuntius.core.minutes.context import LEAST_ANSWERING, answering
+from nuntius.core.minutes.context import LEAST_ANSWERING, Logits, answering
 from nuntius.core.minutes.figures import figures_in
 from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
@@ -25,7 +25,8 @@ MOST = 8  # turns that an answer is built from
 WITH_EXCHANGE = 2  # of the likeliest turns, which bring their question or answer along
 NEAREST = 3  # turns shown where the record holds no answer
 SENTENCES = 4  # of an answer
-BEHIND = 0.4  # how much less than the nearest sentence another one of it may weigh
+ANSWERS_SHARE = 0.05  # of what reading a sentence says in its weight for the answer; fitted like READ_SHARE
+BEHIND = 0.6  # how much less than the nearest sentence another one of it may weigh
 LEAST_SAID = 2  # words of a sentence of it, where there are others
 
 
@@ -59,7 +60,8 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     nearest = [int(turn) for turn in np.argsort(-likely, kind="stable")[:READ] if likely[turn] > 0]
-    read = answering(talk, question, nearest)
+    answers = answering(talk, question, nearest)
+    read = np.array(highest(answers, talk.numbers, LEAST_ANSWERING))
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
     found += READ_SHARE * float(read[nearest].max(initial=LEAST_ANSWERING))
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
@@ -76,7 +78,7 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
             told += together if rank < WITH_EXCHANGE or near else []
     turns = sorted(turns[:MOST])
     told = [turn for turn in told if turn in turns]  # nothing is answered from what does not stand below
-    return Reply(True, _answer(talk, put, told), tuple(talk.whole(t) for t in turns))
+    return Reply(True, _answer(talk, put, answers, told), tuple(talk.whole(t) for t in turns))
 
 
 def _is_strange(put: Asked) -> bool:
@@ -106,11 +108,14 @@ def _exchange(talk: Scene, turn: int) -> list[int]:
     return [turn, *before]
 
 
-def _answer(talk: Scene, put: Asked, turns: list[int]) -> str:
+def _answer(talk: Scene, put: Asked, answers: Logits, turns: list[int]) -> str:
     """The sentences of the passages that come nearest to the question, each voice named."""
     inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
     told = [pair for pair in inside if not pair[1].is_question] or inside
-    weights = {number: _weight(talk, put, number, sentence) for number, sentence in told}
+    weights = {
+        number: _weight(talk, put, number, sentence) + ANSWERS_SHARE * float(answers[number])
+        for number, sentence in told
+    }
     least = max(weights.values()) - BEHIND
     near = [pair for pair in told if weights[pair[0]] >= least]
     chosen = sorted(near, key=lambda pair: -weights[pair[0]])[:SENTENCES]

@@ -1,5 +1,7 @@
 """How much each turn looks like the answer to a question: signs for the trained judges of passages."""
 
+from collections.abc import Sequence
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -30,10 +32,10 @@ def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArr
     `judged` holds for each kind the likelihood of every sentence of the talk.
     """
     count = len(talk.by_turn)
-    numbers = [[talk.index[s.turn, s.first] for s in turn] for turn in talk.by_turn]
-    sums = np.array([talk.vectors[turn].sum(0) for turn in numbers])
-    near = _highest(asked.near, numbers)
-    likely = {kind: _highest(judged[kind], numbers) for kind in ("worth", "action", "decision")}
+    numbers = talk.numbers
+    sums = np.array([talk.vectors[list(turn)].sum(0) for turn in numbers])
+    near = highest(asked.near, numbers)
+    likely = {kind: highest(judged[kind], numbers) for kind in ("worth", "action", "decision")}
     made = np.zeros((count, len(PASSAGE_SIGNS)), np.float32)
     for turn in range(count):
         around = range(max(0, turn - 1), min(count, turn + 2))
@@ -68,9 +70,9 @@ def found_signs(asked: Asked, signs: NDArray[np.float32], likely: Likely) -> NDA
     ], np.float32)  # fmt: skip
 
 
-def _highest(of_sentences: Likely, numbers: list[list[int]]) -> list[float]:
-    """The highest of the sentences of each turn."""
-    return [max((float(of_sentences[number]) for number in turn), default=0.0) for turn in numbers]
+def highest(of_sentences: NDArray[np.float32], numbers: Sequence[Sequence[int]], least: float = 0.0) -> list[float]:
+    """The highest of the sentences of each turn; `least` where a turn has none."""
+    return [max((float(of_sentences[number]) for number in turn), default=least) for turn in numbers]
 
 
 def _cosine(asked: Asked, total: NDArray[np.float32]) -> float:

@@ -15,6 +15,7 @@ from nuntius.core.minutes.due import due, in_sentence, next_meeting
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
+from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import (
     REACH,
@@ -91,6 +92,8 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     about = spoken_of(scene, finding.sentence, finding.text) if known else None
     if about is None:
         return None
+    if about is finding.sentence:  # which says it better than a task cut out of it
+        return replace(finding, text=quoted(about))
     return replace(
         finding, text=beside(finding.text, about), evidence=tuple(sorted({*finding.evidence, passage(about)}))
     )
@@ -189,6 +192,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or cues.WE_DECIDE.search(lower)
         or cues.SHOULD_HAVE.search(lower)
         or cues.SAY_SO.match(lower)
+        or cues.OWNS.match(lower)
         or _gives_reason(scene, sentence)
     ):
         return None

@@ -66,8 +66,8 @@ def _found(
 ) -> list[Line]:
     """Lines of every kind that the template asks for."""
     likely, firm = judged(talk), _firm(talk)
-    held = frozenset((s.turn, s.first) for line in firm if line.kind != "question" for s in talk.inside(line.evidence))
-    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, held, length, likely["worth"], detailed)]
+    told = [line for line in firm if line.kind != "question"]
+    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
         if kind in template.kinds:
             lines += find(talk)

@@ -4,7 +4,7 @@ import re
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import TITLE, first_name, is_label
-from nuntius.core.language.en.nouns import MAN, PERSON, WOMAN
+from nuntius.core.language.en.nouns import MAN, PERSON, VAGUE, WOMAN
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.scene import Scene
@@ -20,16 +20,24 @@ _WITH_YOU = re.compile(
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
 UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
+_SAYS_NO_THING = re.compile(
+    r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
+)  # of what is then done
 HAZY = frozenset(
     "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()
 )
+_LIGHT = frozenset(
+    "be have do get go make take put let say come want need think know ring ask tell send okay fine one".split()
+)
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
-TO_ME = re.compile(rf"{_GIVING} me\b", re.I)
+TO_ME = re.compile(rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\bfor me\b", re.I)
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
 BACK = 4  # turns before a task in which such a sentence is looked for
+FAR_BACK = 8  # the same of one that has a word in common with it
+ASKED_BACK = 2  # the same of a question that it answers
 MOST_SHOWN = 14  # words of it that are shown
 
 
@@ -47,8 +55,8 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
 def to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     """`me` is whoever speaks; `you` is whoever the sentence calls by name, else who spoke right before."""
     if not is_label(sentence.speaker):
-        text = TO_ME.sub(lambda match: f"{match.group(1)} [{first_name(sentence.speaker)}]", text, count=1)
-    before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+        text = TO_ME.sub(lambda match: f"{match.group()[:-2]}[{first_name(sentence.speaker)}]", text, count=1)
+    before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 2) if scene.speaker(t) != sentence.speaker]
     name = scene.roster.addressee(sentence.text) or next(iter(before), "")
     if not name or is_label(name):
         return text
@@ -63,6 +71,8 @@ def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
     if number < 0 or scene.sentences[number].turn < sentence.turn - 1:
         return ""
     before = scene.sentences[number]
+    if _SAYS_NO_THING.search(before.lower):
+        return ""
     things = [t for t in before.tokens if t.pos == "NOUN" and t.dep in ("dobj", "nsubjpass") and len(t.text) > 3]
     things = [t for t in things if (t.tag == "NNS") == plural]
     return _phrase(before, things[0].text, things[0].start) if len(things) == 1 else ""
@@ -100,7 +110,8 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
         return text, None
     words = re.findall(r"[a-z']{4,}", text.lower())
     elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
-    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else spoken_of(scene, sentence, text)
+    find = spoken_of if UNTOLD.search(text) else _taken_up
+    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else find(scene, sentence, text)
     if about is None or (about is sentence and not elsewhere):
         return text, None
     return beside(text, about), about
@@ -112,14 +123,33 @@ def beside(text: str, about: Sentence) -> str:
 
 
 def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
-    """The nearest sentence up to this one that says what is spoken of: what a bare `I'll do it` refers to.
+    """The sentence up to this one that says what is spoken of: what a bare `I'll do it` or `Thirteen, then` refers to.
 
-    Where the words made from the sentence say `him` or `her`, it is one that names somebody.
+    It is the nearest that names somebody where the words made from the sentence say `him` or `her`, the nearest at all
+    where they say `it`, and else, if there is one, that of which they take up a word or which asked for them.
     """
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
         return sentence
-    near = [s for turn in range(max(0, sentence.turn - BACK), sentence.turn + 1) for s in scene.by_turn[turn]]
-    telling = [
+    telling = [s for s in _telling(scene, sentence) if sentence.turn - s.turn <= BACK]
+    nearest = next(iter(telling), None)
+    if HIM.search(text) or HER.search(text):
+        return next((s for s in telling if any(_may_mean(scene, s, t, text) for t in s.tokens)), nearest)
+    return nearest if UNTOLD.search(text) else _taken_up(scene, sentence, text) or nearest
+
+
+def _taken_up(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
+    """The nearest sentence with a word of `Thirteen, then` or `Electric it is`, or the question right before it."""
+    telling = _telling(scene, sentence)
+    own = _weighty(sentence, set(re.findall(r"[\w'-]+", text.lower())))
+    alike = next((s for s in telling if own & _weighty(s)), None)
+    asked = (s for s in telling if s.is_question and 0 < sentence.turn - s.turn <= ASKED_BACK)
+    return alike or next(asked, None)
+
+
+def _telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
+    """The sentences before one that name a thing, the nearest first."""
+    near = [s for turn in range(max(0, sentence.turn - FAR_BACK), sentence.turn + 1) for s in scene.by_turn[turn]]
+    return [
         before
         for before in reversed(near)
         if (before.turn, before.first) < (sentence.turn, sentence.first)
@@ -127,14 +157,25 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
         and len(before.text.split()) >= LEAST_TELLING
         and not scene.backchannel[before.turn]
     ]
-    return next((s for s in telling if any(_may_mean(scene, s, t, text) for t in s.tokens)), next(iter(telling), None))
+
+
+def _weighty(sentence: Sentence, among: set[str] | None = None) -> set[str]:
+    """Dictionary forms of what a sentence speaks of, figures and days included; only of the words `among` some."""
+    inside = (t for t in sentence.tokens if among is None or t.text.lower() in among)
+    return {
+        t.lemma.lower()
+        for t in inside
+        if t.pos in ("NOUN", "PROPN", "ADJ", "VERB", "NUM")
+        and t.lemma.lower() not in _LIGHT | VAGUE
+        and not cues.TIME_NOUN.fullmatch(t.lemma)
+    }
 
 
 def _may_mean(scene: Scene, sentence: Sentence, token: Token, text: str) -> bool:
-    """Whether a noun names what a text refers to, or whom, if it says `him` or `her`."""
-    him, her = HIM.search(text), HER.search(text)
-    if not _tells(token) or not (him or her):
-        return _tells(token)
+    """Whether a noun names whom a text means that says `him` or `her`."""
+    him = HIM.search(text)
+    if not _tells(token):
+        return False
     word, name = token.lemma.lower(), token.text.lower()
     named = name in scene.roster.words and name not in (scene.roster.addressee(sentence.text) or "").lower()
     somebody = named or bool(PERSON.fullmatch(word)) or _is_titled(sentence, token)

@@ -60,11 +60,11 @@ def in_context(scene: Scene) -> Logits:
 
 
 def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
-    """For each turn the logit that it answers a question, shape (turns,). Raises ModelMissing.
+    """For each sentence the logit that it answers a question, shape (sentences,). Raises ModelMissing.
 
-    Only stretches that hold one of `turns` are read; LEAST_ANSWERING stands for all other turns.
+    Only stretches that hold one of `turns` are read; LEAST_ANSWERING stands for all other sentences.
     """
-    made = np.full(len(scene.by_turn), LEAST_ANSWERING, np.float32)
+    made = np.full(len(scene.sentences), LEAST_ANSWERING, np.float32)
     asked = question_tokens(question)
     sizes = (ASKED_CORE, ASKED_BEFORE, ASKED_AFTER)
     turn_of = [sentence.turn for sentence in scene.sentences]
@@ -75,8 +75,7 @@ def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
     ]
     for stretch, logits in zip(stretches, _read(ANSWERS, stretches), strict=True):
         for number, first, last in stretch.sentences:
-            logit = float(logits[first:last, KINDS.index("answer")].mean())
-            made[turn_of[number]] = max(made[turn_of[number]], logit)
+            made[number] = float(logits[first:last, KINDS.index("answer")].mean())
     return made
 
 

@@ -7,13 +7,14 @@ import numpy as np
 
 from nuntius.core.language.en import cues, rulings
 from nuntius.core.language.en.dates import SaidDate, said_dates
-from nuntius.core.language.en.names import first_name, is_label
+from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import with_reference
 from nuntius.core.minutes.due import next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
+from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.settling import (
     JUDGED,
@@ -35,6 +36,7 @@ FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 FIRM = ("a rule for all", MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
+LONGEST_TALLY = 16  # words that tell how a vote went
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 REVERSAL = re.compile(
@@ -106,7 +108,7 @@ def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     """Whether a sentence says something that can be settled; mere assent rests on what it answers, and a task settles nothing."""
     agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
-    agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower)
+    agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower) or rulings.OWN_VOTE.search(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
     return not agrees_only and not no_matter and not settles_nothing(sentence.lower)
 
@@ -154,8 +156,7 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
         return None
-    if not is_label(sentence.speaker):
-        text = wording.third_person(text, first_name(sentence.speaker))
+    text = attributed(text, sentence.speaker)
     text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
@@ -167,7 +168,9 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
     if motion is not None and (moved := wording.resolution(motion.text)):
         result = next((s for s in inside if s.turn > motion.turn and rulings.RESULT.search(s.lower)), None)
-        return f"{moved.rstrip('.')} – {wording.clean(result.text)}" if result else moved, None
+        return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, None
+    if rulings.ACCEPTS.match(sentence.lower) and (offered := _offered_to(scene, sentence)) is not None:
+        return attributed(wording.resolution(offered.text), offered.speaker), offered
     text, about = with_reference(scene, sentence, text)
     if about is not None and rulings.MOTION.search(about.lower):
         return wording.resolution(about.text) or text, about
@@ -176,6 +179,27 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     if about is not None and rulings.APPROVES.search(sentence.lower):
         return wording.resolution(about.text) or text, about  # what is approved says it better
     return text, about
+
+
+def _offered_to(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """What another voice proposed, where a sentence only accepts it: `What about eight new ones?` `I can do that.`"""
+    before = (s for t in scene.preceding(sentence.turn, MERGE_REACH) for s in reversed(scene.by_turn[t]))
+    proposed = (s for s in before if s.speaker != sentence.speaker and cues.PROPOSAL.search(s.lower))
+    return next((s for s in proposed if wording.resolution(s.text)), None)
+
+
+def _tally(scene: Scene, motion: Sentence, result: Sentence) -> str:
+    """How the vote on a motion went: `In favour? Five. Against? Tim. Carried.` gives `in favour: five. Against: Tim. Carried.`"""
+    said = wording.clean(result.text)
+    called = [s for s in scene.by_turn[result.turn] if motion.turn < s.turn and s.first <= result.first]
+    told = " ".join(wording.clean(s.text) for s in called)
+    match = rulings.TALLY.search(told)
+    if match is None or " to " in said or len(told.split()) > LONGEST_TALLY:
+        return said
+    counted = re.sub(
+        r"\?\s+(\w+)", lambda m: f": {m[1].lower() if m[1].lower() in UNITS else m[1]}", told[match.start() :]
+    )
+    return counted[0].lower() + counted[1:]
 
 
 def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:

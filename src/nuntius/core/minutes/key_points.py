@@ -1,22 +1,24 @@
 """Key points: what somebody who missed the meeting must know, spread over the chapters."""
 
 import re
+from collections.abc import Sequence
 
 import numpy as np
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import figures
+from nuntius.core.minutes import figures, wording
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 
-SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
-DETAIL = 0.45  # the same for a chapter that is wanted in more detail
+WHOLE = {"short": 0.16, "standard": 0.32, "full": 0.45}  # words of the minutes, without questions, per word of the talk
+LEAST_SHARE = 0.5  # of these that key points get, however much is told in other lines
+DETAIL = 0.6  # the same for a chapter that is wanted in more detail
+LONGEST_ASKED = 14  # words of a question that is put ahead of its bare answer
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
-HELD = 2.0  # taken from a sentence that another line rests on already
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
 LEAST = 0.4  # likelihood below which it is left out, unless a person marked it
 LEAST_IN_DETAIL = 0.15  # the same in a chapter that is wanted in more detail
@@ -26,21 +28,24 @@ MARKED = 6.0  # weight of a sentence that a person marked: more than what is lik
 def find_key_points(
     scene: Scene,
     chapters: tuple[Chapter, ...],
-    held: frozenset[tuple[int, int]],
+    told: Sequence[Line],
     length: str,
     likely: Likely,
     detailed: frozenset[int] = frozenset(),
 ) -> list[Line]:
-    """Key points of every chapter; `held` are sentences, by turn and first word, that other lines rest on.
+    """Key points of every chapter, as many as the minutes have room for beside what is `told` in other lines.
 
     `likely` says for each sentence how likely it is worth knowing for somebody who was not there. `detailed` are
     the numbers of chapters that are wanted in more detail.
     """
+    held = frozenset((s.turn, s.first) for line in told for s in scene.inside(line.evidence))
     lines: list[Line] = []
     for number, chapter in enumerate(chapters):
         words = sum(len(scene.transcript.turns[t].words) for t in range(chapter.first, chapter.last + 1))
-        share, least = (DETAIL, LEAST_IN_DETAIL) if number in detailed else (SHARE[length], LEAST)
-        lines += _of_chapter(scene, chapter, held, share * words, likely, least)
+        spent = sum(len(line.text.split()) for line in told if chapter.first <= max(line.turns) <= chapter.last)
+        whole, least = (DETAIL, LEAST_IN_DETAIL) if number in detailed else (WHOLE[length], LEAST)
+        budget = max(whole * words - spent, LEAST_SHARE * whole * words)
+        lines += _of_chapter(scene, chapter, held, budget, likely, least)
     return lines
 
 
@@ -50,18 +55,16 @@ def _of_chapter(
     inside = [
         (i, s)
         for i, s in enumerate(scene.sentences)
-        if chapter.first <= s.turn <= chapter.last and (_is_marked(scene, s) or likely[i] >= least) and _may(scene, s)
+        if chapter.first <= s.turn <= chapter.last
+        and (_is_marked(scene, s) or (likely[i] >= least and (s.turn, s.first) not in held))
+        and _may(scene, s)
     ]
     if not inside:
         return []
     vectors = scene.vectors[[i for i, _ in inside]]
     centre = vectors.mean(0)
     values = [
-        WORTH * float(likely[i])
-        + _value(scene, s)
-        + MARKED * _is_marked(scene, s)
-        + 1.2 * float(v @ centre)
-        - HELD * ((s.turn, s.first) in held)
+        WORTH * float(likely[i]) + _value(scene, s) + MARKED * _is_marked(scene, s) + 1.2 * float(v @ centre)
         for (i, s), v in zip(inside, vectors, strict=True)
     ]
     chosen: list[int] = []
@@ -76,7 +79,7 @@ def _of_chapter(
         spent += size
         if spent >= budget:
             break
-    return [_line(inside[at][1]) for at in sorted(chosen)]
+    return [_line(scene, inside[at][1]) for at in sorted(chosen)]
 
 
 def _may(scene: Scene, sentence: Sentence) -> bool:
@@ -112,6 +115,22 @@ def _answers(scene: Scene, sentence: Sentence) -> bool:
     return before is not None and any(s.is_question for s in scene.by_turn[before])
 
 
-def _line(sentence: Sentence) -> Line:
+def _line(scene: Scene, sentence: Sentence) -> Line:
     kind = "risk" if cues.RISK.search(sentence.text) else "key_point"
-    return Line(kind, quoted(sentence), (passage(sentence),), why="weight in its chapter")
+    asked = _asked(scene, sentence)
+    text = f"{wording.clean(asked.text)} {quoted(sentence)}" if asked else quoted(sentence)
+    return Line(kind, text, (*([passage(asked)] if asked else []), passage(sentence)), why="weight in its chapter")
+
+
+def _asked(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The question without which a sentence says little: `What are they?` `Three hundred and ninety each.`"""
+    if not _is_fragment(sentence) or sentence.first > 0 or not (before := scene.preceding(sentence.turn, 1)):
+        return None
+    last = scene.by_turn[before[0]][-1:]
+    short = last and len(last[0].text.split()) <= LONGEST_ASKED
+    return last[0] if short and last[0].is_question and last[0].speaker != sentence.speaker else None
+
+
+def _is_fragment(sentence: Sentence) -> bool:
+    """Whether a sentence has no verb that says something of somebody or something."""
+    return not any(t.tag in ("VBD", "VBP", "VBZ", "MD") for t in sentence.tokens)

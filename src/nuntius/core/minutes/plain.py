@@ -8,10 +8,12 @@ import numpy as np
 
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.chapters import APART, APART_FINE, novelty
-from nuntius.core.minutes.key_points import DETAIL, REDUNDANT, SHARE
+from nuntius.core.minutes.key_points import REDUNDANT
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage
 
+SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
+DETAIL = 0.45  # the same for a chapter that is wanted in more detail
 REMARK = (
     "This talk does not seem to be in English. Its minutes hold the subjects and the most telling passages, word for word; "
     "decisions, actions and questions are not looked for."

@@ -49,6 +49,11 @@ class Scene:
         return {(s.turn, s.first): i for i, s in enumerate(self.sentences)}
 
     @cached_property
+    def numbers(self) -> tuple[tuple[int, ...], ...]:
+        """The numbers of the sentences of each turn."""
+        return tuple(tuple(self.index[s.turn, s.first] for s in turn) for turn in self.by_turn)
+
+    @cached_property
     def content(self) -> dict[tuple[int, int], frozenset[str]]:
         """Dictionary forms of the words that carry the meaning of the sentence that begins at (turn, first word)."""
         return {

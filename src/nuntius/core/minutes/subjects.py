@@ -3,7 +3,7 @@
 import re
 
 from nuntius.core.language.en.nouns import DULL
-from nuntius.core.language.en.numbers import ordinal
+from nuntius.core.language.en.numbers import TENS, UNITS, ordinal
 from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.language.sentence import Token
 from nuntius.core.minutes.scene import Scene
@@ -36,4 +36,5 @@ def subject_of(scene: Scene, turn: int) -> str:
 def names_subject(token: Token) -> bool:
     """Whether a token is a noun that says what the talk is about."""
     is_noun = token.pos in ("NOUN", "PROPN") and token.text.isalpha()
-    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL and ordinal(token.text) is None
+    counts = token.text.lower() in UNITS or token.text.lower() in TENS or ordinal(token.text) is not None
+    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL and not counts

@@ -12,21 +12,26 @@ from nuntius.core.minutes.wording import clean, framed
 LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
 _DAY = re.compile(r"day\b|tomorrow|week\b|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
 _HANGS = re.compile(  # what is left before a day that was taken off
-    r"(?:,?\s+(?:so|by|before|until|till|of|about|around)|\s+(?:(?:by|on|before|until|till|for|in|at|from|of)\s+)?(?:the|a))+$",
+    r"(?:,?\s+(?:so|by|before|until|till|of|about|around|all)|\s+(?:(?:by|on|before|until|till|for|in|at|from|of)\s+)?(?:the|a))+$",
     re.I,
 )
-_LEADS_ON = re.compile(r"\b(?:and|or|than|but|to|onto|into|with|is|are|be)$", re.I)
+_LEADS_ON = re.compile(  # words that do not stand without the day behind them
+    r"\b(?:and|or|than|but|to|onto|into|with|is|are|be|from(?: the)?)$", re.I
+)
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
     re.I,
 )  # another clause that only a comma parts from it
+_UNENDED = re.compile(r",? (?:and|or|but) if [^,]+$", re.I)  # a condition whose consequence was taken off
 _CONDITION = re.compile(r"(if\b[^,]{3,60}?),?\s+(?:then\s+)?I(?:'ll|'d| will| would| can| could)\b", re.I)
 _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
 _WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
 _AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
+_AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
+_AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
     "be have need want think hope know mean like reckon expect wonder".split()
 )  # verbs that are no task
@@ -47,6 +52,10 @@ _UNTAKEN_HEAD = re.compile(
 )
 _WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
     r"\bi(?:'d| would) (?:like|want) ((?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b[\w ]*)",
+    re.I,
+)
+_LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it on Friday`
+    r"you(?:'ll| will| can) (?:have|get) (?=(?:it|them|both|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
     re.I,
 )
 _CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
@@ -73,6 +82,9 @@ def task(sentence: Sentence, requested: bool) -> str:
         match = next(own, found[0] if found else None)  # `Write it the way you'd want it and I'll sign it`
         if match and re.match(r"it\b", match.group(), re.I):
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
+        if match and (given := _LETS_HAVE.match(text[match.start() :])):
+            had = re.sub(r" from me\b", "", text[match.start() + given.end() :])
+            return framed(f"Let you have {had}")
         if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
             return framed(in_infinitive(sentence, rest))
     return ""
@@ -168,7 +180,8 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
 def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:
     """`I'm sending the lot`, `Ravi sees their chairman`, said of whoever owns it: `Send the lot`, `See their chairman`."""
     whom = "|".join(["I", *map(re.escape, owner)])
-    rest = _AND_I.sub(lambda match: f" and {match.group(1) or ''}", _WISH.sub("", text))
+    rest = _AND_YOU_HAVE.sub("and let you have", _AND_MY_NEED.sub("", _WISH.sub("", text)))
+    rest = _AND_I.sub(lambda match: f" and {match.group(1) or ''}", rest)
     match = re.match(
         rf"(?:(?:today|tonight|tomorrow),? )?(?:{whom})(?:'m|'s| am| is)? (?:going to )?(?:just |then |also )?(\w+) ",
         rest,
@@ -199,15 +212,17 @@ def without_calls(text: str, names: Collection[str]) -> str:
 def without_aside(text: str) -> str:
     """A task without what is told of it behind a comma: `Get old Pratt, he owes me a marrow.` gives `Get old Pratt.`"""
     head = _ASIDE.split(text, maxsplit=1)[0]
+    head = _UNENDED.sub("", head) if head != text else head
     return framed(head.rstrip(" ,.")) if head != text and len(head.split()) > 1 else text
 
 
 def undated(text: str, said: str) -> str:
     """A task without the day at its end, which stands beside it: `Ask her by Thursday.` gives `Ask her.`"""
     rest = re.sub(rf",?\s+(?:(?:on|by|before|until|till|for) )?{re.escape(said)}\W*$", "", text, flags=re.I)
+    leads_on = _LEADS_ON.search(rest)
     rest = _HANGS.sub("", rest) if rest != text else text
     rest = rest.rstrip(" ,")
-    whole = len(rest.split()) >= LEAST_UNDATED and not _LEADS_ON.search(rest)
+    whole = len(rest.split()) >= LEAST_UNDATED and not (leads_on or _LEADS_ON.search(rest))
     return framed(rest) if rest != text.rstrip(" ,") and whole and _DAY.search(said) else text
 
 

@@ -9,7 +9,7 @@ import re
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 
-_REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b)+", re.I)
+_REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b(?!'))+", re.I)
 _NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
 _TAG = re.compile(
     r",?\s+(?:isn't|aren't|wasn't|won't|doesn't|don't|can't|haven't|hasn't|shouldn't|wouldn't) (?:it|they|he|she|we|you|i|that)\?$",
@@ -28,7 +28,12 @@ _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
     re.I,
 )
+_AND_THAT = re.compile(
+    r"(,? and )that (?=we\b)", re.I
+)  # of a motion: `that it is repaired, and that we borrow the rest`
+_THINKING = re.compile(r", I (?:think|suppose|guess)(?=,)")
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
+_OWN = re.compile(r"\b(?:I|[Mm]e|[Mm]y|[Mm]ine|[Mm]yself)\b")  # first person singular
 _FIRST_PERSON = (  # what is said, and how it is written of somebody
     (r"\bI'm\b", "{name} is"),
     (r"\bI am\b", "{name} is"),
@@ -85,24 +90,33 @@ def resolution(text: str) -> str:
 
     "" where a question is left that no such words lead in.
     """
-    made = _CALL.sub(".", statement(text))
+    made = _THINKING.sub("", _AND_THAT.sub(r"\1", _CALL.sub(".", statement(text))))
     if (instead := _INSTEAD.search(made)) is not None:
         made = framed(instead.group(1))
     match = _PROPOSED.match(made) or (_PROPOSED_LATE.search(made) if made.endswith("?") else None)
     rest = re.sub(r"^not\b", "do not", made[match.end() :].rstrip("?.! ")) if match else ""
-    is_topic = bool(_ABOUT.match(made)) and not re.search(r"\d|day\b", rest)  # `What about the night watch?`
+    is_topic = bool(_ABOUT.match(made)) and not re.search(
+        r"\d|day\b|\b(?:two|three|four|five|six|seven|eight|nine)\b", rest
+    )  # `What about the night watch?`
     if len(rest.split()) > 1 and not is_topic:
         return framed(rest)
     return "" if made.endswith("?") else made
 
 
 def third_person(text: str, name: str) -> str:
-    """First person singular turned into `name`, where no `I` is left then and the name does not stand there too often."""
+    """First person singular turned into `name`; the text as it is where it stands there more than once, or stays."""
+    if len(_OWN.findall(text)) > 1:
+        return text
     made = text
     for said, written in _FIRST_PERSON:
         made = re.sub(said, written.replace("{name}", name), made, count=1)
-    made = re.sub(r"\bmyself\b", "themselves", made)
-    return made if not re.search(r"\bI\b", made) and made.count(name) <= 2 else text
+    return text if _OWN.search(made) else made
+
+
+def attributed(text: str, name: str) -> str:
+    """In the third person, else what was said with its speaker ahead: `Ann: I owe them my keys.`"""
+    made = third_person(text, name)
+    return f"{name}: {made}" if _OWN.search(made) else made
 
 
 def faithful(line: str, quotation: str) -> bool:

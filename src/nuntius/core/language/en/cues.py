@@ -190,6 +190,7 @@ ASKED_BARELY = cue(
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also )?got (?!to\b)")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
@@ -287,12 +288,12 @@ OPENING = cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
 FILLER = cue(
-    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|sort of|kind of|like i said|to be honest|"
+    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|(?<!'ve )(?<!have )(?<!has )(?:sort|kind) of(?! *[.?!]| *$)|like i said|to be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
     r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
-    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|which|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"

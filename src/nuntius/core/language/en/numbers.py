@@ -52,9 +52,11 @@ _DIGIT = "|".join(list(UNITS)[:10])
 _NUMBER = rf"(?:(?:{'|'.join(TENS)})[\s-](?:{_DIGIT})|{_SMALL}|\d+)"
 _POINT = re.compile(rf"\b({_NUMBER}) point ((?:{_DIGIT})(?:[\s-](?:{_DIGIT}))*)\b", re.I)
 _AND_PENCE = re.compile(
-    rf"\b({_NUMBER}) (pounds?|euros?|dollars?) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|\d\d)\b(?=\W*$|\W*[.,;:?!]|\s+(?:an?|each|per|for|apiece|to|and|in|on|at|the|all|is|was|more|less|off|extra|if|or)\b)",
+    rf"\b({_NUMBER}) (pounds?|euros?|dollars?|metres?) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|\d\d)\b(?=\W*$|\W*[.,;:?!]|\s+(?:an?|each|per|for|apiece|to|and|in|on|at|the|all|is|was|more|less|off|extra|over|if|or)\b)",
     re.I,
 )
+_CLIPPED = re.compile(rf"\bthousand[\s-](?:{_DIGIT})$", re.I)  # `seven thousand nine` is 7900 to many, 7009 to some
+_RANGE = re.compile(r"\b(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I)  # `nine to twelve`
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
 
 
@@ -83,7 +85,8 @@ def in_digits(text: str) -> str:
         lambda m: f"{_value(m[1])}.{''.join(str(UNITS[w]) for w in re.findall('[a-z]+', m[2].lower()))}", text
     )
     text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2]}", text)
-    return _RUN.sub(lambda match: _digits(match.group()), text)
+    text = _RUN.sub(lambda match: _digits(match.group()), text)
+    return _RANGE.sub(lambda match: f"{UNITS[match[1].lower()]}{match[2]}", text)
 
 
 def _value(words: str) -> int:
@@ -93,7 +96,7 @@ def _value(words: str) -> int:
 
 def _digits(words: str) -> str:
     parts = [word for word in re.findall(r"[a-z]+", words.lower()) if word not in ("a", "an", "and")]
-    if len(parts) > 1 and _is_list(parts):
+    if (len(parts) > 1 and _is_list(parts)) or _CLIPPED.search(words):
         return words
     value = value_of(words)
     return words if value < 10 else f"{value:,}" if value >= 10_000 else str(value)

@@ -1,5 +1,7 @@
 """English forms by which a matter is settled, or only told of."""
 
+import re
+
 from nuntius.core.language.en.cues import cue
 
 NORM = cue(  # what holds for everybody
@@ -34,6 +36,13 @@ GO_AHEAD = cue(
 MOTION = cue(r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
 RESULT = cue(
     r"\bcarried\b|\bunanimous\w*\b|\b(?:none|nobody|one|two|three|four|five|\d+) (?:against|abstain\w*|abstentions?)\b|\b(?:\w+) to (?:one|two|three|four|none|nil)\b"
+)
+ACCEPTS = cue(  # another's proposal, and says nothing of it
+    r"^\W*(?:(?:so|and|okay|right|well|yes|good|fine)\W+)*(?:i|we) (?:can|could) (?:do|live with|agree to|say yes to) (?:that|it)(?: from (?:today|now|then))?\W*$"
+)
+TALLY = re.compile(r"\b(?:all |those )?(?:in favour|against|abstentions?)\?", re.I)  # by which hands are called for
+OWN_VOTE = cue(  # of one voice, which settles nothing
+    r"\bi(?:'m| am| was) (?:against|in favour|for (?:it|that))\b|\bi(?:'ll| will)? abstain\b|\b(?:put|count) me down\b|^\W*i know (?:you|he|she|they|it)\b"
 )
 COUNTED = cue(
     r"^\W*(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|and|\d+)\W+)*(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\d+)\W*$"
