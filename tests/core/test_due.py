@@ -5,7 +5,9 @@ from datetime import date
 import pytest
 
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.due import in_sentence
 from nuntius.core.minutes.line import Line, MeetingFacts
+from nuntius.core.minutes.scene import scene
 from tests.help import talk
 
 TUESDAY = date(2026, 10, 6)
@@ -51,6 +53,17 @@ def actions(*rows: tuple[str, str]) -> list[Line]:
             ((MAREN, "I'll do the late boat myself from Monday."),),
             date(2026, 10, 12),
         ),
+        (  # for the month in which they meet again
+            (
+                (INES, "I'd want to see figures before we say yes."),
+                (MAREN, "I'll work out the wages for November."),
+                (INES, "With the pension in it."),
+                (MAREN, "Yes. Is there anything else?"),
+                (TOBIAS, "Nothing from the boats."),
+                (INES, "The tenth of November, then, ten o'clock."),
+            ),
+            date(2026, 11, 10),
+        ),
         (  # to the next meeting
             (
                 (INES, "The tide tables are wrong in November, all of them."),
@@ -65,6 +78,19 @@ def actions(*rows: tuple[str, str]) -> list[Line]:
 )
 def test_a_day_is_found_beside_the_action(rows: tuple[tuple[str, str], ...], due: date) -> None:
     assert actions(*rows)[0].due == due
+
+
+@pytest.mark.parametrize(
+    ("said", "due"),
+    [
+        ("If you order by Friday I can have the rails here on the nineteenth.", date(2026, 10, 19)),
+        ("I can do it if I get the Monday off.", None),
+    ],
+)
+def test_a_day_of_a_condition_is_not_the_task_s(said: str, due: date | None) -> None:
+    talked = scene(talk((MAREN, said)), MeetingFacts(TUESDAY, PEOPLE))
+    found = in_sentence(talked, talked.sentences[0])
+    assert (found.day if found else None) == due
 
 
 def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:

@@ -404,6 +404,53 @@ def test_whom_a_task_speaks_of_is_a_person_that_was_named() -> None:
     assert "[Mrs Achterberg would know where the old chart is]" in line.text
 
 
+def test_a_bare_answer_stands_with_its_question() -> None:
+    lines = of(
+        "key_point",
+        (MAREN, "Morning, all of you. Is that the rain again?"),
+        (INES, "It is."),
+        (MAREN, "What did the yard's repair come to?"),
+        (TOBIAS, "Fourteen thousand pounds for both rails."),
+        (INES, "Oh."),
+    )
+    told = next(line for line in lines if "14,000" in line.text)
+    assert told.text == "What did the yard's repair come to? 14,000 pounds for both rails."
+    assert told.turns == {2, 3}
+
+
+def test_what_an_action_tells_is_no_key_point_as_well() -> None:
+    _, minutes = made(
+        (MAREN, "The slipway rails have moved fourteen millimetres since spring."),
+        (TOBIAS, "I'll put a notice about the rails on the board by Friday."),
+        (INES, "The winter boats need those rails before December."),
+    )
+    held = {p for line in minutes.lines if line.kind == "action" for p in line.evidence}
+    assert held and not any(held & set(line.evidence) for line in minutes.lines if line.kind == "key_point")
+
+
+def test_who_accepts_a_proposal_settles_what_was_proposed() -> None:
+    lines = of(
+        "decision",
+        (TOBIAS, "What about eight new boats, and the yard takes the six old ones?"),
+        (MAREN, "That's lovely, and it's two thousand six hundred. I can do that."),
+        (TOBIAS, "Then we'll do that."),
+        (INES, "Good."),
+    )
+    assert any(line.text.startswith("Eight new boats") for line in lines)
+
+
+def test_a_vote_tells_who_was_against() -> None:
+    lines = of(
+        "decision",
+        (MAREN, "I propose that we have the camera, up to two hundred and fifty pounds. Seconder?"),
+        (INES, "Me."),
+        (MAREN, "In favour? Five. Against? Tobias. Carried."),
+        (DOUGLAS, "I'll book him for next week."),
+    )
+    told = "Have the camera, up to 250 pounds – in favour: five. Against: Tobias. Carried."
+    assert any(line.text == told for line in lines)
+
+
 def test_a_motion_is_minuted_with_its_vote() -> None:
     lines = of(
         "decision",

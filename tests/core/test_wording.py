@@ -2,9 +2,10 @@
 
 import pytest
 
+from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.minutes import tasks
-from nuntius.core.minutes.wording import clean, faithful, resolution, third_person
+from nuntius.core.minutes.wording import attributed, clean, faithful, resolution, third_person
 from tests.help import talk
 
 
@@ -27,6 +28,37 @@ def test_first_person_becomes_the_name() -> None:
 @pytest.mark.parametrize(
     ("said", "written"),
     [
+        ("I have to take that to the head.", "Tobias has to take that to the head."),
+        ("I'm on the floor myself on Thursday.", "Tobias: I'm on the floor myself on Thursday."),
+        ("If it isn't done by March I print the rest.", "Tobias: If it isn't done by March I print the rest."),
+        ("We print the rest.", "We print the rest."),
+    ],
+)
+def test_what_does_not_go_in_the_third_person_is_quoted(said: str, written: str) -> None:
+    assert attributed(said, "Tobias") == written
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("Seven thousand nine, with the roof.", "Seven thousand nine, with the roof."),  # 7900 to many
+        ("Seven thousand and nine bolts.", "7009 bolts."),
+        ("Two metres forty, flat bottom.", "2.40 metres, flat bottom."),
+        ("The till's three euros twenty over.", "The till's 3.20 euros over."),
+        ("They're nine to twelve years old.", "They're 9 to 12 years old."),
+        ("It takes one or twelve.", "It takes one or 12."),
+    ],
+)
+def test_a_number_is_written_as_it_was_meant(said: str, written: str) -> None:
+    assert in_digits(said) == written
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("I move that it is repaired, and that we borrow the rest.", "It is repaired, and we borrow the rest."),
+        ("What about eight new ones?", "Eight new ones."),
+        ("Every fortnight, I think, not every month.", "Every fortnight, not every month."),
         ("I suggest we drop the 6.40 and keep the 7.10, anybody against?", "Drop the 6.40 and keep the 7.10."),
         ("forget November we repair the slipway in January instead", "We repair the slipway in January instead."),
         ("Let's not wait for the county.", "Do not wait for the county."),
@@ -49,6 +81,9 @@ def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, wri
         ("I'll let you know with the quote.", "I'll let you know with the quote."),
         ("It's, you know, a boat.", "It's a boat."),
         ("So do I.", "So do I."),
+        ("Which evening was the best?", "Which evening was the best?"),
+        ("What's sort of?", "What's sort of?"),
+        ("Take it off forty, forty's in for paint.", "Take it off 40, 40's in for paint."),
     ],
 )
 def test_no_negation_and_no_verb_is_lost(said: str, written: str) -> None:
@@ -62,6 +97,7 @@ def test_no_negation_and_no_verb_is_lost(said: str, written: str) -> None:
         ("Do a new quote, you'll have it on Thursday.", "Do a new quote."),
         ("Ring them, the yard and the shop.", "Ring them, the yard and the shop."),
         ("Go, it's late.", "Go, it's late."),
+        ("Take one out to the light, and if it works, we sign.", "Take one out to the light."),
         ("Do the tags, this time without string.", "Do the tags, this time without string."),
     ],
 )
@@ -78,6 +114,8 @@ def test_what_is_told_behind_a_task_is_left_out(task: str, written: str) -> None
         ("Put it in on Thursday with the rest.", "Thursday", "Put it in on Thursday with the rest."),
         ("Write to the hirers by the end of the month.", "end of the month", "Write to the hirers."),
         ("Do the Thursday and the Friday.", "the Friday", "Do the Thursday and the Friday."),
+        ("Do a cold soup at night, all this week.", "this week", "Do a cold soup at night."),
+        ("Put it on the door, from the first of May.", "first of May", "Put it on the door, from the first of May."),
         ("Put the order in this week.", "this week", "Put the order in."),
         ("Sign the cash sheet before you go in.", "tomorrow", "Sign the cash sheet before you go in."),
     ],
@@ -125,3 +163,9 @@ def test_a_word_is_not_cut_for_ending_like_an_assent() -> None:
     transcript = talk(("Tobias Pryce", "I'll ask him whether he'd come and look."))
     (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
     assert tasks.task(sentence, requested=False) == "Ask him whether he'd come and look."
+
+
+def test_what_somebody_will_have_is_for_the_speaker_to_bring() -> None:
+    transcript = talk(("Tobias Pryce", "You'll have both offers from me on Friday."))
+    (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
+    assert tasks.task(sentence, requested=False) == "Let you have both offers on Friday."

@@ -22,12 +22,15 @@ NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
 FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
-EVERY = re.compile(r" of (?:every|each) ", re.I)  # `the first of every month` is no day by which something is done
+NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
+IF_FIRST = re.compile(r"^\W*(?:(?:so|and|but|well)\W+)*if\b.*?,?\s(?=i(?:'ll|'d| can| could| will)\b)", re.I)
+FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BRIEF = 6  # words of a sentence behind a day that still belongs to it
 BARE_DAY = 4  # words of a sentence that names a day and little else
+PARTING = 2  # turns at the end, in which a mere day is when they meet again
 CLOSING = 0.75  # share of the talk behind which its end is taken to be near
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
 
@@ -38,7 +41,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead. `own` says
     that the speaker takes the task on, so that what others promise behind it is not about it.
     """
-    if cues.NEXT_MEETING.search(sentence.text) and (again := next_meeting(scene)) is not None:
+    if (again := _by_next_meeting(scene, sentence)) is not None:
         return again
     if (found := in_sentence(scene, sentence, start)) is not None:
         return _exactly(scene, sentence, found)
@@ -50,7 +53,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         promised = cues.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
         if own and promised and other.speaker != sentence.speaker:
             continue
-        if (found := in_sentence(scene, other)) is not None:
+        if (found := in_sentence(scene, other) or _by_next_meeting(scene, other)) is not None:
             return found
     if cues.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
         return again
@@ -59,6 +62,13 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         return days[0]
     now = (NOW.search(sentence.text) or cues.AT_HOUR.search(sentence.text)) if own else None
     return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
+
+
+def _by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day of the next meeting, where a sentence speaks of that or of its month: `I'll work it out for January.`"""
+    named, month = cues.NEXT_MEETING.search(sentence.text), FOR_MONTH.search(sentence.text)
+    again = next_meeting(scene) if named or month else None
+    return again if again and (named or f"{again.day:%B}" == month.group(1).capitalize()) else None  # type: ignore[union-attr]
 
 
 def _meeting_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
@@ -81,7 +91,9 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    found = [item for item in found if not EVERY.match(sentence.text[item.end :])]
+    found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :])]
+    if (condition := IF_FIRST.match(sentence.text)) is not None:  # `If you order by Monday I can have it on the tenth`
+        found = [item for item in found if item.start >= condition.end()] or found
     behind = [item for item in found if item.start >= start]
     found = behind if behind or cues.OVERTAKEN.search(sentence.lower) else found
     if found and (clause := cues.NEXT_CLAUSE.search(sentence.text, found[0].end)):
@@ -207,7 +219,15 @@ def next_meeting(scene: Scene) -> SaidDate | None:
             for other in late[i : i + 3]:
                 if (found := next(iter(said_dates(other.text, scene.facts.day)), None)) is not None:
                     return _moved(scene, late[i + 1 :], found)
-    return None
+    return _parting(scene, late)
+
+
+def _parting(scene: Scene, late: list[Sentence]) -> SaidDate | None:
+    """The day with which they part: `The twelfth of January, then, ten o'clock.`"""
+    last = [s for s in late if s.turn >= len(scene.transcript.turns) - PARTING]
+    named = [s for s in last if len(s.text.split()) <= BARE and not any(t.pos in ("VERB", "AUX") for t in s.tokens)]
+    days = [day for s in named for day in said_dates(s.text, scene.facts.day) if day.day > scene.facts.day]
+    return days[-1] if days else None
 
 
 def _moved(scene: Scene, later: list[Sentence], found: SaidDate) -> SaidDate:
