@@ -10,7 +10,15 @@ from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.asking import ORDERED, asked_of
-from nuntius.core.minutes.clearer import CLEAR_ENOUGH, beside, made_clear, spoken_of, to_whom, with_reference
+from nuntius.core.minutes.clearer import (
+    CLEAR_ENOUGH,
+    beside,
+    made_clear,
+    spoken_of,
+    to_speaker,
+    to_whom,
+    with_reference,
+)
 from nuntius.core.minutes.due import due, in_sentence, next_meeting
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
@@ -104,7 +112,7 @@ def _finished(scene: Scene, finding: Finding) -> Finding:
     sentence = finding.sentence
     text = tasks.finished(finding.text, sentence, finding.owner, scene.roster.words)
     text = tasks.undated(text, finding.due.said) if finding.due else text
-    text = to_whom(scene, sentence, text) if sentence.speaker in finding.owner else text
+    text = to_whom(scene, sentence, text) if sentence.speaker in finding.owner else to_speaker(sentence, text)
     if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
     text, about = with_reference(scene, sentence, text)
@@ -129,7 +137,9 @@ def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> 
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
     brief = last.due is not None and len(sentence.text.split()) <= BRIEF
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
-    moved = brief and cues.DAY_MOVED.search(sentence.lower)
+    between = range(last.evidence[-1].turn + 1, sentence.turn)
+    other = any(cues.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
+    moved = brief and not other and cues.DAY_MOVED.search(sentence.lower)
     told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
     by_owner = (
         own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))

@@ -38,6 +38,7 @@ TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
 BACK = 4  # turns before a task in which such a sentence is looked for
 FAR_BACK = 8  # the same of one that has a word in common with it
 ASKED_BACK = 2  # the same of a question that it answers
+MOST_BARE = 4  # words of a mere name
 MOST_SHOWN = 14  # words of it that are shown
 
 
@@ -54,8 +55,7 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
 
 def to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     """`me` is whoever speaks; `you` is whoever the sentence calls by name, else who spoke right before."""
-    if not is_label(sentence.speaker):
-        text = TO_ME.sub(lambda match: f"{match.group()[:-2]}[{first_name(sentence.speaker)}]", text, count=1)
+    text = to_speaker(sentence, text)
     before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 2) if scene.speaker(t) != sentence.speaker]
     name = scene.roster.addressee(sentence.text) or next(iter(before), "")
     if not name or is_label(name):
@@ -63,6 +63,13 @@ def to_whom(scene: Scene, sentence: Sentence, text: str) -> str:
     made = TO_YOU.sub(lambda match: f"{match.group(1) or match.group(2)} [{first_name(name)}]", text, count=1)
     made = _WITH_YOU.sub(lambda match: f"{match.group(1)} [{first_name(name)}]", made, count=1)
     return YOUR.sub(f"[{first_name(name)}'s]", made, count=1)
+
+
+def to_speaker(sentence: Sentence, text: str) -> str:
+    """`Send me the list` with the name of whoever says so."""
+    if is_label(sentence.speaker):
+        return text
+    return TO_ME.sub(lambda match: f"{match.group()[:-2]}[{first_name(sentence.speaker)}]", text, count=1)
 
 
 def _antecedent(scene: Scene, sentence: Sentence, plural: bool) -> str:
@@ -118,7 +125,13 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
 
 
 def beside(text: str, about: Sentence) -> str:
-    """Words with the sentence that says what they refer to behind them: `Ask him [My uncle has the drawing].`"""
+    """Words with the sentence that says what they refer to behind them: `Ask him [My uncle has the drawing].`
+
+    A mere name takes the place of `it`: `The grant claim?` `It goes in on Thursday.`
+    """
+    bare = len(about.text.split()) <= MOST_BARE and not any(t.pos in ("VERB", "AUX") for t in about.tokens)
+    if bare and re.match(r"It(?:'s)? (?!is\b)", text):
+        return text.replace("It", wording.clean(about.text).rstrip(".?!"), 1)
     return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}]."
 
 

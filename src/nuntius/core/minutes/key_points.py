@@ -133,4 +133,4 @@ def _asked(scene: Scene, sentence: Sentence) -> Sentence | None:
 
 def _is_fragment(sentence: Sentence) -> bool:
     """Whether a sentence has no verb that says something of somebody or something."""
-    return not any(t.tag in ("VBD", "VBP", "VBZ", "MD") for t in sentence.tokens)
+    return not any(t.tag in ("VBD", "VBN", "VBP", "VBZ", "MD") for t in sentence.tokens)

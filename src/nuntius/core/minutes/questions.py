@@ -1,6 +1,7 @@
 """Questions on the subject of the meeting, and how they were answered."""
 
 import re
+from dataclasses import replace
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
@@ -30,7 +31,23 @@ def find_questions(scene: Scene, likely: Likely) -> list[Line]:
     `likely` says for each sentence how likely it asks something that matters to the meeting.
     """
     pairs = zip(scene.sentences, likely, strict=True)
-    return [_line(scene, sentence) for sentence, p in pairs if p >= ENOUGH and _asks(scene, sentence)]
+    lines: list[Line] = []
+    for line in (_line(scene, sentence) for sentence, p in pairs if p >= ENOUGH and _asks(scene, sentence)):
+        if lines and _is_one(lines[-1], line):
+            lines[-1] = _joined(lines[-1], line)
+        else:
+            lines.append(line)
+    return lines
+
+
+def _is_one(before: Line, line: Line) -> bool:
+    """Whether two questions are asked in one breath and answered as one."""
+    return before.evidence[-1].turn == line.evidence[-1].turn and before.answer == line.answer
+
+
+def _joined(before: Line, line: Line) -> Line:
+    evidence = tuple(sorted({*before.evidence, *line.evidence}))
+    return replace(before, text=f"{before.text} {line.text}", evidence=evidence)
 
 
 def _asks(scene: Scene, sentence: Sentence) -> bool:
@@ -81,10 +98,10 @@ def _answer(scene: Scene, sentence: Sentence) -> Answer | None:
         if not sentences or (_only_listens(scene, turn) and not _closed(sentence)):
             continue
         evidence.append(scene.whole(turn))
-        texts.append(" ".join(s.text for s in sentences))
+        texts.append(" ".join(filter(None, (wording.clean(s.text) for s in sentences))) or said)
         if len(texts[0].split()) > 4 or len(evidence) == 2:
             break
-    return Answer(_shortened(wording.clean(" ".join(texts)) or " ".join(texts)), tuple(evidence)) if evidence else None
+    return Answer(_shortened(" ".join(texts)), tuple(evidence)) if evidence else None
 
 
 def _late_answer(scene: Scene, sentence: Sentence) -> Answer | None:

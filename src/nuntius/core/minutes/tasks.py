@@ -20,7 +20,7 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b)))",
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they)(?:'s|'re| is| are)\b))",
     re.I,
 )  # another clause that only a comma parts from it
 _UNENDED = re.compile(r",? (?:and|or|but) if [^,]+$", re.I)  # a condition whose consequence was taken off

@@ -66,7 +66,7 @@ def clean(text: str) -> str:
         made = re.sub(r"\s+([,.?!])", r"\1", re.sub(r"\s{2,}", " ", made))
         made = re.sub(r"([,])\s*(?=[,.?!])", "", made)
     made = _REPEAT.sub(r"\1", made)
-    made = cues.LEADING.sub("", made).strip(" ,;-…")
+    made = cues.LEADING.sub("", made.lstrip(" ,.;-…")).strip(" ,;-…")
     made = in_digits(made)
     return framed(made)
 
@@ -76,7 +76,7 @@ def framed(text: str) -> str:
     if not text:
         return ""
     text = text[0].upper() + text[1:]
-    return text if text[-1] in ".?!" else text + "."
+    return text if re.search(r"[.?!][\"”’)]?$", text) else text + "."
 
 
 def statement(text: str) -> str:

@@ -190,6 +190,7 @@ ASKED_BARELY = cue(
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also )?got (?!to\b)")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
@@ -293,7 +294,7 @@ FILLER = cue(
 )
 LEADING = cue(
     r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
-    r"perfect|because|hang on|look|listen|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+    r"perfect|because|hang on|look|listen|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"

@@ -45,7 +45,7 @@ _CARDINAL = "|".join([*UNITS, *TENS, *SCALES])
 _SMALL = "|".join([*UNITS, *TENS])
 _BEHIND = rf"[\s-]+(?:and\s+)?(?:(?:{'|'.join(TENS)})[\s-])?(?:{'|'.join(ORDINALS)})\b"  # an ordinal ends the number
 _RUN = re.compile(
-    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!\s+and\s+a\s+half)(?!{_BEHIND})",
+    rf"\b(?:(?:a|an)\s+(?:hundred|thousand|million)|(?:{_SMALL}))(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*\b(?!-\w)(?!\s+and\s+a\s+half)(?!{_BEHIND})",
     re.I,
 )
 _DIGIT = "|".join(list(UNITS)[:10])
@@ -84,7 +84,7 @@ def in_digits(text: str) -> str:
     text = _POINT.sub(
         lambda m: f"{_value(m[1])}.{''.join(str(UNITS[w]) for w in re.findall('[a-z]+', m[2].lower()))}", text
     )
-    text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2]}", text)
+    text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2].rstrip('s')}s", text)
     text = _RUN.sub(lambda match: _digits(match.group()), text)
     return _RANGE.sub(lambda match: f"{UNITS[match[1].lower()]}{match[2]}", text)
 
