@@ -149,6 +149,29 @@ class TestKinds:
         assert [text.split()[-1] for text in steps] == ["way.", "stick.", "open."]
         assert steps[2].startswith("Take care: ")
 
+    def test_what_one_does_is_a_step_and_what_is_so_is_none(self) -> None:
+        lesson = talk(
+            ("Douglas", "You spin the winch and you look at the gap here."),
+            ("Priya", "Okay. It's lovely, this winch."),
+            ("Douglas", "If it's too far left you tighten the right bolt."),
+            ("Douglas", "Then it's half past eight and the first boat is in."),
+            ("Douglas", "You know my brother Ted, he never forgot a bolt."),
+        )
+        assert told(minutes(lesson, shipped("training")), "Steps") == [
+            "You spin the winch and you look at the gap here.",
+            "If it's too far left you tighten the right bolt.",
+        ]
+
+    def test_who_offers_is_not_who_asks(self) -> None:
+        call = talk(
+            ("Yard", "We need to see the hull, or we don't send anybody."),
+            ("Yard", "I can do the hull for nine thousand, and you'll have it by May."),
+            ("Client", "I'd want it done before the regatta, by the same people."),
+            ("Yard", "Same people, we can do that."),
+        )
+        made = [line for line in minutes(call, shipped("client call")).lines if line.kind == "need"]
+        assert [(line.owner, line.state) for line in made] == [(("Client",), "settled")]
+
     def test_who_was_named_leads_to_every_place(self) -> None:
         made = [line for line in minutes(CREW, shipped("committee")).lines if line.kind == "named"]
         assert [line.text for line in made] == ["Ines Carvell was named once, by Maren Tull."]

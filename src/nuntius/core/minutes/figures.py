@@ -45,11 +45,12 @@ def find_figures(scene: Scene) -> list[Line]:
         if sentence.is_question or cues.CONDITIONAL.search(sentence.lower) or len(sentence.tokens) > LONGEST:
             continue
         named = [each for each in dict.fromkeys(amounts(sentence)) if each.lower() not in seen]
-        asked = _asked(scene, sentence) if len(sentence.text.split()) < SHORTEST else None
+        said = quoted(sentence) if named else ""
+        asked = _asked(scene, sentence) if len(said.split()) < SHORTEST else None
         if not named or (asked is None and len(sentence.text.split()) < SHORTEST):
             continue
         seen |= {each.lower() for each in named}
-        told = f"{', '.join(named)}: {f'{quoted(asked)} ' if asked else ''}{quoted(sentence)}"
+        told = f"{', '.join(named)}: {f'{quoted(asked)} ' if asked else ''}{said}"
         evidence = (*((passage(asked),) if asked else ()), passage(sentence))
         lines.append(Line("figure", told, evidence, state="settled", why="a figure"))
     return lines

@@ -8,19 +8,28 @@ from nuntius.core.minutes.scene import Scene, passage
 
 WITHIN = 6  # turns in which the other side meets a need
 ASKS = 0.5  # of the needs of whoever named most: those with fewer are not who asks
+OFFERED = 0.5  # of a need that each offer of the same voice counts against it
 SHORTEST = 4  # words
 AT_ONCE = 2  # turns within which what the other side says is an answer
 ALIKE = 0.3  # cosine that a later answer needs
 
 
 def find_needs(scene: Scene) -> list[Line]:
-    """A line for each need or objection of those who asked for most; open where nobody met it."""
+    """A line for each need or objection of those who asked for most and offered least; open where nobody met it."""
     found = [s for s in scene.sentences if _is_need(scene, s)]
-    counts = {v: sum(s.speaker == v for s in found) for v in {s.speaker for s in found}}
-    asking = {v for v, count in counts.items() if count >= ASKS * max(counts.values())}
+    counts = {v: sum(s.speaker == v for s in found) - OFFERED * _offers(scene, v) for v in {s.speaker for s in found}}
+    most = max(counts.values(), default=0.0)
+    asking = {v for v, count in counts.items() if count >= (ASKS * most if most > 0 else most)}
     if len(asking) == len(scene.transcript.speakers) > 1:  # nobody stands out: whoever asked most, the first of equals
         asking = {max(scene.transcript.speakers, key=lambda v: counts.get(v, 0))}
     return [_line(scene, s, asking) for s in found if s.speaker in asking]
+
+
+def _offers(scene: Scene, speaker: str) -> int:
+    """How often a voice says what it has to offer."""
+    return sum(
+        s.speaker == speaker and not s.is_question and bool(kinds.OFFERS.search(s.lower)) for s in scene.sentences
+    )
 
 
 def _is_need(scene: Scene, sentence: Sentence) -> bool:

@@ -26,6 +26,7 @@ OBJECTION = cue(
     r"\bwhat i (?:don't|do not) (?:want|like)\b",
     r"\b(?:last time|before) .{0,40}\b(?:broke|failed|late|wrong|leak\w*|fell|cold|dirty|missing)\b",
     r"\b(?:one|another|my) (?:more )?(?:worry|worries|concern|complaint|fear)\b|\bwhat (?:worries|frightens|annoys|bothers) (?:me|us)\b",
+    r"\bi (?:don't|won't|can't) (?:sign|pay|have|accept)\b|\bwe can't (?:see|pay|sign|have)\b|\b(?:my|our) \w+ (?:are|is) too\b",
     r"\bi don't (?:like|think (?:they|he|she|we|people|it)(?:'ll| will|'d| would) (?:be happy|like|work))\b|\bi(?:'d| would) hate\b",
     r"\b(?:that's|it's|they're|it is|that is) (?:still )?(?:more|dearer|longer) than\b|\bi still can't\b|\bi can't (?:use|open|have|do with)\b",
 )
@@ -33,6 +34,11 @@ MET = cue(
     r"\b(?:i|we)(?:'ll| will| can| could|'re going to|'ve already|'d(?! have to| know| hate| rather| like| love| say))\b(?! (?:tell them|see|have a think)\b)",
     r"\b(?:no problem|that's fine|of course|certainly|included|included in|already (?:in|done|there)|that's (?:in|covered)|comes with|guarantee\w*|can be done|you'll have|you'll get)\b",
     r"^\W*(?:yes|yeah|sure|absolutely|definitely)\b|\bit(?:'ll| will) (?:be|go|come)\b",
+    r"\byou (?:can|could) (?:have|add|do|put|get|take)\b|^\W*(?:you (?:can|could)|then it's|they've got an?)\b|\bthere's nothing\b",
+)
+OFFERS = cue(  # what the side says that has something to sell
+    r"\byou(?:'ll| will| can| could|'d) (?:have|get|take|add)\b|\b(?:i|we)(?:'d| would|'ll| will| can| could) (?:do|put|get you|have (?:it|them)|offer|send you|hold|take \w+ off|be at)\b",
+    r"\b(?:i|we) (?:can|could) (?:do|get|put|hold|offer)\b|\bfor \w+ (?:of them )?i'd do\b|\bour (?:crews?|contracts?|engineers?|price|offer)\b",
 )
 WH = cue(r"^\W*(?:(?:so|and|but|well|okay|right|now),?\s+)*(?:what|when|where|why|how|who|which)\b")
 TO_LEARN = cue(
@@ -48,7 +54,10 @@ SEQUENCE = cue(
     r"\bthe (?:first|second|third|next|last|final) (?:thing|step)\b",
 )
 WARNING = cue(
-    r"\b(?:never|make sure|be careful|careful|watch out|watch (?:that|for)|beware|mind (?:that|the|your)|do not|don't (?!you|we|worry|mind|know|think)|must not|mustn't|dangerous|whatever you do|important not to)\b",
+    r"\b(?:never (?!forg|ever|had|was|did|\w+ed\b)|make sure|be careful|careful|watch out|watch (?:that|for)|beware|mind (?:that|the|your)|do not|don't (?!you|we|worry|mind|know|think)|must not|mustn't|dangerous|whatever you do|important not to)\b",
+)
+NO_STEP = cue(  # what is so then, and nothing that one does: `Then it's half eight.`
+    r"^\W*(?:(?:so|okay|right|now|and|then|after that|before that)[,.]?\s+)*(?:it|there|they|that|he|she)(?:'s|'re|'ve|'ll| is| are| has| have)\b"
 )
 EXCEPTION = cue(
     r"\b(?:unless|except|only if|the exception|if it (?:doesn't|won't|isn't|sticks|fails)|if that (?:doesn't|fails))\b"
