@@ -451,6 +451,20 @@ def test_a_vote_tells_who_was_against() -> None:
     assert any(line.text == told for line in lines)
 
 
+def test_a_bare_number_stands_with_the_words_that_it_takes_up() -> None:
+    lines = of(
+        "decision",
+        (INES, "With the loan for the rails we'd need twelve pounds a boat."),
+        (DOUGLAS, "Eleven, and Tobias paints one time less."),
+        (TOBIAS, "If I paint one time less you've got rust on the boats."),
+        (MAREN, "Then twelve it is."),
+        (INES, "Good."),
+    )
+    told = next(line for line in lines if line.text.startswith("12 it is"))
+    assert told.text == "12 it is [With the loan for the rails we'd need 12 pounds a boat]."
+    assert 0 in told.turns
+
+
 def test_a_motion_is_minuted_with_its_vote() -> None:
     lines = of(
         "decision",

@@ -19,7 +19,7 @@ _WITH_YOU = re.compile(
     r"\b(to|for|with|from) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do)\b)"
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
-UNTOLD = re.compile(r"\b(?:it|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
+UNTOLD = re.compile(r"\b(?:it(?! is\b)|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
 _SAYS_NO_THING = re.compile(
     r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
 )  # of what is then done
@@ -117,8 +117,10 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
         return text, None
     words = re.findall(r"[a-z']{4,}", text.lower())
     elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
-    find = spoken_of if UNTOLD.search(text) else _taken_up
-    about = sentence if elsewhere and any(map(_tells, sentence.tokens)) else find(scene, sentence, text)
+    if elsewhere and any(map(_tells, sentence.tokens)):
+        about: Sentence | None = sentence
+    else:
+        about = spoken_of(scene, sentence, text) if UNTOLD.search(text) else _taken_up(scene, sentence)
     if about is None or (about is sentence and not elsewhere):
         return text, None
     return beside(text, about), about
@@ -147,13 +149,14 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
     nearest = next(iter(telling), None)
     if HIM.search(text) or HER.search(text):
         return next((s for s in telling if any(_may_mean(scene, s, t, text) for t in s.tokens)), nearest)
-    return nearest if UNTOLD.search(text) else _taken_up(scene, sentence, text) or nearest
+    refers = UNTOLD.search(text) and not text.startswith("It's ")  # `It's the ninth` takes up `the second or the ninth`
+    return nearest if refers else _taken_up(scene, sentence) or nearest
 
 
-def _taken_up(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
+def _taken_up(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The nearest sentence with a word of `Thirteen, then` or `Electric it is`, or the question right before it."""
     telling = _telling(scene, sentence)
-    own = _weighty(sentence, set(re.findall(r"[\w'-]+", text.lower())))
+    own = _weighty(sentence)
     alike = next((s for s in telling if own & _weighty(s)), None)
     asked = (s for s in telling if s.is_question and 0 < sentence.turn - s.turn <= ASKED_BACK)
     return alike or next(asked, None)
@@ -172,12 +175,11 @@ def _telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
     ]
 
 
-def _weighty(sentence: Sentence, among: set[str] | None = None) -> set[str]:
-    """Dictionary forms of what a sentence speaks of, figures and days included; only of the words `among` some."""
-    inside = (t for t in sentence.tokens if among is None or t.text.lower() in among)
+def _weighty(sentence: Sentence) -> set[str]:
+    """Dictionary forms of what a sentence speaks of, figures and days included."""
     return {
         t.lemma.lower()
-        for t in inside
+        for t in sentence.tokens
         if t.pos in ("NOUN", "PROPN", "ADJ", "VERB", "NUM")
         and t.lemma.lower() not in _LIGHT | VAGUE
         and not cues.TIME_NOUN.fullmatch(t.lemma)

@@ -19,6 +19,7 @@ from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.settling import (
     JUDGED,
     MEETS_AGAIN,
+    MOTION_REACH,
     SHORT,
     Ruling,
     by_rule,
@@ -167,8 +168,8 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     inside = list(scene.inside(ruling.evidence))
     motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
     if motion is not None and (moved := wording.resolution(motion.text)):
-        result = next((s for s in inside if s.turn > motion.turn and rulings.RESULT.search(s.lower)), None)
-        return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, None
+        result = _result(scene, motion)
+        return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, result
     if rulings.ACCEPTS.match(sentence.lower) and (offered := _offered_to(scene, sentence)) is not None:
         return attributed(wording.resolution(offered.text), offered.speaker), offered
     text, about = with_reference(scene, sentence, text)
@@ -186,6 +187,16 @@ def _offered_to(scene: Scene, sentence: Sentence) -> Sentence | None:
     before = (s for t in scene.preceding(sentence.turn, MERGE_REACH) for s in reversed(scene.by_turn[t]))
     proposed = (s for s in before if s.speaker != sentence.speaker and cues.PROPOSAL.search(s.lower))
     return next((s for s in proposed if wording.resolution(s.text)), None)
+
+
+def _result(scene: Scene, motion: Sentence) -> Sentence | None:
+    """What the vote on a motion came to, before the next one is moved."""
+    for turn in scene.following(motion.turn, MOTION_REACH):
+        if any(rulings.MOTION.search(s.lower) for s in scene.by_turn[turn]):
+            return None
+        if (found := next((s for s in scene.by_turn[turn] if rulings.RESULT.search(s.lower)), None)) is not None:
+            return found
+    return None
 
 
 def _tally(scene: Scene, motion: Sentence, result: Sentence) -> str:

@@ -327,7 +327,7 @@ DEADLINE = cue(
 PROCEDURE = cue(  # what moves the meeting itself on
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
-    r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
+    r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
     r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )
 ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
