@@ -148,11 +148,9 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     ]
     names_it = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
     says_little = len(text.split()) < SHORT and not names_it and ruling.state != "open"
-    proposal = (
-        told_next(scene, sentence) or proposal_of(scene, sentence, worded=len(text.split()) < 2)
-        if says_little
-        else None
-    )
+    proposal = told_next(scene, sentence)
+    if proposal is None and says_little:
+        proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
