@@ -375,10 +375,11 @@ def test_what_an_answer_tells_stands_once() -> None:
     proof = (Passage(0, 0, 3),)
     told = Line("question", "How long?", proof, answer=Answer("Ten minutes, and then it's a sponge.", proof), place=3)
     again = Line("key_point", "Ten minutes, and then it's a sponge.", proof, place=3)
+    asked = replace(again, text="How long? Ten minutes, and then it's a sponge.")
     other, elsewhere = replace(again, text="Chicken waits."), replace(again, place=1)
-    minutes = Minutes((told, again, other, elsewhere), (), Coverage(1.0, ()))
+    minutes = Minutes((told, again, asked, other, elsewhere), (), Coverage(1.0, ()))
     assert minutes.shown == (told, other, elsewhere)
-    assert len(minutes.lines) == 4
+    assert len(minutes.lines) == 5
 
 
 def test_a_task_says_what_it_refers_to() -> None:

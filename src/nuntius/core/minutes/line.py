@@ -161,7 +161,8 @@ class Minutes:
     @property
     def shown(self) -> tuple[Line, ...]:
         """The lines as a reader sees them: without the key points that an answer tells word for word."""
-        answers = [(line.place, _plain(line.answer.text)) for line in self.lines if line.answer is not None]
+        asked = [(line, line.answer) for line in self.lines if line.answer is not None]
+        answers = [(line.place, _plain(f"{line.text} {answer.text}")) for line, answer in asked]
         return tuple(
             line
             for line in self.lines
