@@ -211,7 +211,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
-    if reply is not None and cues.OFFER.search(lower) and cues.REFUSAL.search(scene.text(reply)):
+    if cues.OFFER.search(lower) and not _is_let(scene, sentence, reply):
         return None
     if cues.NEEDS.search(lower):
         taken = reply is not None and cues.INTENT.search(scene.text(reply).lower())
@@ -222,6 +222,13 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         )
         return exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
     return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence), "said as one")
+
+
+def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
+    """Whether an offer stands: with a day, or where the answer to it is not about something else or a refusal."""
+    said = scene.text(reply) if reply is not None else ""
+    dated = in_sentence(scene, sentence) is not None
+    return not cues.REFUSAL.search(said) and (dated or bool(cues.ASSENT.search(said)))
 
 
 def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:

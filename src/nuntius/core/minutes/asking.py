@@ -25,6 +25,7 @@ from nuntius.core.minutes.taking import (
 )
 
 LEAST_ORDERED = 2  # words of what somebody is told to do
+OPENING_TURNS = 12  # within which a meeting begins
 ORDERED = "told and taken by the next voice"  # why
 
 
@@ -182,9 +183,15 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):
         return None
-    if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5:
+    if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5 or _is_before_it_begins(scene, sentence):
         return None
     return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _is_before_it_begins(scene: Scene, sentence: Sentence) -> bool:
+    """`Somebody should put a lifeguard on it. Right, shall we?`"""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    return sentence.turn < OPENING_TURNS and any(cues.BEGINS.search(s.lower) for s in later)
 
 
 def _is_settled(scene: Scene, sentence: Sentence) -> bool:

@@ -190,6 +190,9 @@ ASKED_BARELY = cue(
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+BEGINS = cue(  # the meeting, behind the talk before it
+    r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
+)
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also )?got (?!to\b)")
 GIVE_TIME = cue(  # `Give me till Monday for that`
