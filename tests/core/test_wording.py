@@ -47,6 +47,8 @@ def test_what_does_not_go_in_the_third_person_is_quoted(said: str, written: str)
         ("The till's three euros twenty over.", "The till's 3.20 euros over."),
         ("They're nine to twelve years old.", "They're 9 to 12 years old."),
         ("It takes one or twelve.", "It takes one or 12."),
+        ("From nineteen seventy-four to eighty-one.", "From 1974 to 81."),
+        ("It was nineteen or twenty.", "It was 19 or 20."),
     ],
 )
 def test_a_number_is_written_as_it_was_meant(said: str, written: str) -> None:

@@ -292,7 +292,7 @@ OPENING = cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
 FILLER = cue(
-    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|(?<!'ve )(?<!have )(?<!has )(?:sort|kind) of(?! *[.?!]| *$)|like i said|to be honest|"
+    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|(?<!'ve )(?<!have )(?<!has )(?:sort|kind) of(?! *[.?!]| *$)|like i said|to be honest|i'll be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(

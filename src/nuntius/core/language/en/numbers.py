@@ -56,7 +56,12 @@ _AND_PENCE = re.compile(
     re.I,
 )
 _CLIPPED = re.compile(rf"\bthousand[\s-](?:{_DIGIT})$", re.I)  # `seven thousand nine` is 7900 to many, 7009 to some
-_RANGE = re.compile(r"\b(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I)  # `nine to twelve`
+_YEAR = re.compile(  # `nineteen seventy-four`, `twenty twenty-six`
+    rf"\b(eighteen|nineteen) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b|"
+    rf"\b(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b",
+    re.I,
+)
+_RANGE = re.compile(r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I)  # `nine to twelve`
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
 
 
@@ -85,6 +90,7 @@ def in_digits(text: str) -> str:
         lambda m: f"{_value(m[1])}.{''.join(str(UNITS[w]) for w in re.findall('[a-z]+', m[2].lower()))}", text
     )
     text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2].rstrip('s')}s", text)
+    text = _YEAR.sub(lambda m: f"{value_of(m[1] or m[3])}{value_of(m[2] or m[4])}", text)
     text = _RUN.sub(lambda match: _digits(match.group()), text)
     return _RANGE.sub(lambda match: f"{UNITS[match[1].lower()]}{match[2]}", text)
 
