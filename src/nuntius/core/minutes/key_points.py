@@ -20,7 +20,7 @@ LONGEST_ASKED = 14  # words of a question that is put ahead of its bare answer
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
-LEAST = 0.4  # likelihood below which it is left out, unless a person marked it
+LEAST = 0.5  # likelihood below which it is left out, unless a person marked it
 LEAST_IN_DETAIL = 0.15  # the same in a chapter that is wanted in more detail
 MARKED = 6.0  # weight of a sentence that a person marked: more than what is likely to matter by itself
 
