@@ -5,11 +5,12 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.dates import SaidDate, said_dates
+from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.asking import ORDERED, asked_of
+from nuntius.core.minutes.changing import deadline_set, joining_in
 from nuntius.core.minutes.clearer import (
     CLEAR_ENOUGH,
     beside,
@@ -19,14 +20,13 @@ from nuntius.core.minutes.clearer import (
     to_whom,
     with_reference,
 )
-from nuntius.core.minutes.due import due, in_sentence, next_meeting
+from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import (
-    REACH,
     SHORTEST_TASK,
     answers_request,
     dismissed,
@@ -40,9 +40,8 @@ from nuntius.core.minutes.taking import (
 )
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
-JOINING_REACH = 3  # turns within which somebody joins in a task
 LEAST_SAID = 4  # words of a task that no rule found
-BRIEF = 8  # words of a sentence that moves the day of a task and says little else
+BRIEF = 8  # words of a turn that only asks or says when
 
 TAKEN_UP = "offer taken up"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
@@ -64,7 +63,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
             findings.append(replace(found, text=tasks.until_own(found.text)))
             found = _commitment(scene, sentence)
-        changed = _deadline_set(scene, sentence, findings) or _joining_in(scene, sentence, findings)
+        changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
         elif found is not None:
@@ -127,63 +126,6 @@ def _says_what(finding: Finding) -> bool:
     things = {t.text.lower() for t in finding.sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM", "X")}
     own = set(re.findall(r"[\w'-]+", finding.text.lower()))
     return bool((things | OBJECTS) & own) or len(own) > CLEAR_ENOUGH
-
-
-def _deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
-    """The last finding with the day that `I'd need them by the fourth` sets for it."""
-    if not findings or sentence.turn - findings[-1].evidence[-1].turn > REACH:
-        return None
-    last = findings[-1]
-    own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
-    brief = last.due is not None and len(sentence.text.split()) <= BRIEF
-    again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
-    between = range(last.evidence[-1].turn + 1, sentence.turn)
-    other = any(cues.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
-    moved = brief and not other and cues.DAY_MOVED.search(sentence.lower)
-    told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
-    by_owner = (
-        own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
-    )
-    says = (
-        (moved and not again)
-        or by_owner
-        or cues.WANTED_BY.search(sentence.lower)
-        or cues.PLEASE_DO.match(sentence.text)
-    )
-    if not says or (day := in_sentence(scene, sentence) or _by_next_meeting(scene, sentence)) is None:
-        return None
-    return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
-
-
-def _names_other_day(scene: Scene, sentence: Sentence) -> bool:
-    """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
-    if cues.THAT_IS.match(sentence.lower):
-        return True
-    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    last = [scene.by_turn[t][-1] for t in before]
-    proposed = any(s.is_question and in_sentence(scene, s) is not None for s in last)
-    verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
-    return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
-
-
-def _by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
-    """The day of the next meeting, where a sentence names it: `I'll have an answer by our next meeting.`"""
-    return next_meeting(scene) if cues.NEXT_MEETING.search(sentence.text) else None
-
-
-def _joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
-    """The last finding with another voice that takes a part in it: `I'll hold your tape`, `I'll go with him`."""
-    if not findings or not findings[-1].owner or sentence.turn - findings[-1].evidence[-1].turn > JOINING_REACH:
-        return None
-    last = findings[-1]
-    says = cues.JOINING_IN.search(sentence.lower)
-    if sentence.is_question or says is None or sentence.speaker in last.owner or is_label(last.owner[0]):
-        return None
-    if unreal(sentence.lower) or cues.REFUSAL.search(sentence.lower):
-        return None
-    own = in_sentence(scene, sentence)
-    evidence = tuple(sorted({*last.evidence, passage(sentence)}))
-    return replace(last, owner=(*last.owner, sentence.speaker), due=own or last.due, evidence=evidence)
 
 
 def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:

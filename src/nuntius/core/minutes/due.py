@@ -41,7 +41,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead. `own` says
     that the speaker takes the task on, so that what others promise behind it is not about it.
     """
-    if (again := _by_next_meeting(scene, sentence)) is not None:
+    if (again := by_next_meeting(scene, sentence)) is not None:
         return again
     if (found := in_sentence(scene, sentence, start)) is not None:
         return _exactly(scene, sentence, found)
@@ -53,7 +53,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         promised = cues.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
         if own and promised and other.speaker != sentence.speaker:
             continue
-        if (found := in_sentence(scene, other) or _by_next_meeting(scene, other)) is not None:
+        if (found := in_sentence(scene, other) or by_next_meeting(scene, other)) is not None:
             return found
     if cues.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
         return again
@@ -64,7 +64,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
 
 
-def _by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
+def by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day of the next meeting, where a sentence speaks of that or of its month: `I'll work it out for January.`"""
     named, month = cues.NEXT_MEETING.search(sentence.text), FOR_MONTH.search(sentence.text)
     again = next_meeting(scene) if named or month else None

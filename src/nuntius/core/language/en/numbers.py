@@ -61,7 +61,9 @@ _YEAR = re.compile(  # `nineteen seventy-four`, `twenty twenty-six`
     rf"\b(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b",
     re.I,
 )
-_RANGE = re.compile(r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I)  # `nine to twelve`
+_RANGE = re.compile(
+    r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I
+)  # `nine to twelve`
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
 
 

@@ -1,0 +1,66 @@
+"""What later words change of an action: the day by which it is due, and who joins in."""
+
+from dataclasses import replace
+
+from nuntius.core.language.en import cues
+from nuntius.core.language.en.names import is_label
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.due import by_next_meeting, in_sentence
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.taking import REACH, unreal
+
+JOINING_REACH = 3  # turns within which somebody joins in a task
+BRIEF = 8  # words of a sentence that moves the day of a task and says little else
+
+
+def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
+    """The last finding with the day that `I'd need them by the fourth` sets for it."""
+    if not findings or sentence.turn - findings[-1].evidence[-1].turn > REACH:
+        return None
+    last = findings[-1]
+    own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
+    brief = last.due is not None and len(sentence.text.split()) <= BRIEF
+    again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
+    between = range(last.evidence[-1].turn + 1, sentence.turn)
+    other = any(cues.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
+    moved = brief and not other and cues.DAY_MOVED.search(sentence.lower)
+    told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
+    by_owner = (
+        own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
+    )
+    says = (
+        (moved and not again)
+        or by_owner
+        or cues.WANTED_BY.search(sentence.lower)
+        or cues.PLEASE_DO.match(sentence.text)
+    )
+    if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
+        return None
+    return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _names_other_day(scene: Scene, sentence: Sentence) -> bool:
+    """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
+    if cues.THAT_IS.match(sentence.lower):
+        return True
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    last = [scene.by_turn[t][-1] for t in before]
+    proposed = any(s.is_question and in_sentence(scene, s) is not None for s in last)
+    verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
+    return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
+
+
+def joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:
+    """The last finding with another voice that takes a part in it: `I'll hold your tape`, `I'll go with him`."""
+    if not findings or not findings[-1].owner or sentence.turn - findings[-1].evidence[-1].turn > JOINING_REACH:
+        return None
+    last = findings[-1]
+    says = cues.JOINING_IN.search(sentence.lower)
+    if sentence.is_question or says is None or sentence.speaker in last.owner or is_label(last.owner[0]):
+        return None
+    if unreal(sentence.lower) or cues.REFUSAL.search(sentence.lower):
+        return None
+    own = in_sentence(scene, sentence)
+    evidence = tuple(sorted({*last.evidence, passage(sentence)}))
+    return replace(last, owner=(*last.owner, sentence.speaker), due=own or last.due, evidence=evidence)
