@@ -85,6 +85,7 @@ def test_a_day_is_found_beside_the_action(rows: tuple[tuple[str, str], ...], due
     [
         ("If you order by Friday I can have the rails here on the nineteenth.", date(2026, 10, 19)),
         ("I can do it if I get the Monday off.", None),
+        ("Ring the yard, and if they don't want it by Friday it's ours.", None),
     ],
 )
 def test_a_day_of_a_condition_is_not_the_task_s(said: str, due: date | None) -> None:

@@ -452,6 +452,22 @@ def test_a_vote_tells_who_was_against() -> None:
     assert any(line.text == told for line in lines)
 
 
+def test_what_is_ordered_and_taken_is_a_task_and_no_decision_as_well() -> None:
+    _, minutes = made(
+        (TOBIAS, "The sign on the quay is behind the ivy again."),
+        (MAREN, "Then cut the ivy, Tobias, please, by Thursday."),
+        (TOBIAS, "I'll do it on Thursday."),
+        (INES, "Good."),
+    )
+    told = [(line.kind, line.text) for line in minutes.lines if line.kind in ("action", "decision")]
+    assert [kind for kind, text in told if "ivy" in text] == ["action"]
+
+
+def test_who_takes_the_round_is_told_so() -> None:
+    (line,) = of("action", (MAREN, "Next Tuesday I'm away, so Ines takes the round."), (INES, "Okay, I'll do that."))
+    assert (line.owner, line.text) == ((INES,), "Take the round.")
+
+
 def test_a_bare_number_stands_with_the_words_that_it_takes_up() -> None:
     lines = of(
         "decision",

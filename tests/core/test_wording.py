@@ -60,6 +60,8 @@ def test_a_number_is_written_as_it_was_meant(said: str, written: str) -> None:
     [
         ("I move that it is repaired, and that we borrow the rest.", "It is repaired, and we borrow the rest."),
         ("What about eight new ones?", "Eight new ones."),
+        ("So we leave it another fortnight?", "We leave it another fortnight."),
+        ("We were late again?", ""),
         ("Every fortnight, I think, not every month.", "Every fortnight, not every month."),
         ("I suggest we drop the 6.40 and keep the 7.10, anybody against?", "Drop the 6.40 and keep the 7.10."),
         ("forget November we repair the slipway in January instead", "We repair the slipway in January instead."),
@@ -135,6 +137,12 @@ def test_a_condition_stays_with_its_task() -> None:
     ("task", "said", "owner", "written"),
     [
         ("Order them, Ines.", "Order them, Ines.", "Ines Carvell", "Order them."),
+        (
+            "Ring him, Ines, and if he's out it's ours.",
+            "Ring him, Ines, and if he's out it's ours.",
+            "Ines Carvell",
+            "Ring him.",
+        ),
         ("Book the coach, then.", "I'll book the coach, then.", "Tobias Pryce", "Book the coach."),
         ("Have it ready by then.", "I'll have it ready by then.", "Tobias Pryce", "Have it ready by then."),
         (

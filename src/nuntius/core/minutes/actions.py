@@ -99,8 +99,9 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     about = spoken_of(scene, finding.sentence, finding.text) if known else None
     if about is None:
         return None
-    if about is finding.sentence:  # which says it better than a task cut out of it
-        return replace(finding, text=quoted(about))
+    if about is finding.sentence:  # which says it better than a few words cut out of it
+        brief = len(finding.text.split()) < LEAST_SAID
+        return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
     return replace(
         finding, text=beside(finding.text, about), evidence=tuple(sorted({*finding.evidence, passage(about)}))
     )
@@ -259,7 +260,9 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
             continue
         match = cues.ASSIGNED.match(sentence.text[at:]) or _does(scene, sentence, name, at)
         if match and not empty(sentence.lower[at + match.end() :]):
-            text = tasks.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
+            told = sentence.text[at + match.end() :]
+            told = f"take {told}" if match.group().rstrip().endswith("takes") else told
+            text = tasks.in_infinitive(sentence, wording.clean(told))
             if len(text.split()) >= SHORTEST_TASK:
                 return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None

@@ -57,7 +57,7 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     taken_on = reply is not None and (takes_on(scene, reply) or echoes(scene, sentence, reply))
     if reply is None or not taken_on or dismissed_after(scene, sentence.turn):
         return None
-    tagged = not re.search(r"\w", sentence.text[match.end() :])  # `Ask them, would you?`
+    tagged = not any(t.pos == "VERB" and t.start >= match.end() for t in sentence.tokens)  # `Ask them, would you?`
     told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
     text = tasks.task(sentence, requested=True) or tasks.order(told)
     text = re.sub(rf",\s+{first_name(asked)}\W*$", ".", text) if asked else text

@@ -88,11 +88,15 @@ def _chapters(talk: Scene, fine: bool) -> tuple[Chapter, ...]:
 def _firm(talk: Scene) -> tuple[Line, ...]:
     """Decisions, actions and questions: no template and no length changes them, so those of the last talks are kept."""
     likely = judged(talk)
-    return (
-        *find_decisions(talk, likely["decision"]),
-        *find_actions(talk, likely["action"]),
-        *find_questions(talk, likely["question"]),
-    )
+    actions = find_actions(talk, likely["action"])
+    decisions = find_decisions(talk, likely["decision"])
+    settled = [line for line in decisions if not any(_tells_task(line, action) for action in actions)]
+    return (*settled, *actions, *find_questions(talk, likely["question"]))
+
+
+def _tells_task(decision: Line, action: Line) -> bool:
+    """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
+    return bool(decision.turns & action.turns) and decision.text.lower().startswith(action.text.lower().rstrip("."))
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

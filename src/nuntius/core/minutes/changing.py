@@ -24,6 +24,7 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
     between = range(last.evidence[-1].turn + 1, sentence.turn)
     other = any(cues.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
+    other = other or sentence.speaker not in {*last.owner, *(scene.speaker(p.turn) for p in last.evidence)}
     moved = brief and not other and cues.DAY_MOVED.search(sentence.lower)
     told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
     by_owner = (

@@ -19,7 +19,9 @@ _WITH_YOU = re.compile(
     r"\b(to|for|with|from) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do)\b)"
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
-UNTOLD = re.compile(r"\b(?:it(?! is\b)|them|that|those|these|this|one|ones|some|any|him|her|they|both|do so)\b", re.I)
+UNTOLD = re.compile(
+    r"\b(?:it(?! is\b)|them|that|those|these|this|one|ones|some|any(?! more\b)|him|her|they|both|do so)\b", re.I
+)
 _SAYS_NO_THING = re.compile(
     r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
 )  # of what is then done

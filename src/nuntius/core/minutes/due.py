@@ -24,6 +24,7 @@ NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((
 FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
 NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
 IF_FIRST = re.compile(r"^\W*(?:(?:so|and|but|well)\W+)*if\b.*?,?\s(?=i(?:'ll|'d| can| could| will)\b)", re.I)
+AND_IF = re.compile(r"\band if\b", re.I)  # behind which a day is another's
 FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
@@ -92,6 +93,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
     found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :])]
+    found = [item for item in found if not AND_IF.search(sentence.text[: item.start])]
     if (condition := IF_FIRST.match(sentence.text)) is not None:  # `If you order by Monday I can have it on the tenth`
         found = [item for item in found if item.start >= condition.end()] or found
     behind = [item for item in found if item.start >= start]

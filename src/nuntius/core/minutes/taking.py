@@ -111,7 +111,8 @@ def taken_along(scene: Scene, sentence: Sentence) -> int | None:
 
 
 def unreal(lower: str) -> bool:
-    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower) or cues.PROCEDURE.search(lower))
+    supposed = cues.CONDITIONAL.search(lower) or cues.IF_OTHERS.search(lower)
+    return bool(supposed or cues.PAST.search(lower) or cues.PROCEDURE.search(lower))
 
 
 def empty(rest: str) -> bool:

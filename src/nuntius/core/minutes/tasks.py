@@ -30,6 +30,7 @@ _LATE = re.compile(
 )
 _WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
 _AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
+_AND_IF = re.compile(r"(?<=\w),? and if\b.*$", re.I)  # what comes of it
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
@@ -169,6 +170,7 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
     `names` are the first names and surnames of all who are known, in small letters.
     """
     text = without_aside(text)
+    text = framed(_AND_IF.sub("", text.rstrip(".")))
     if sentence.speaker not in owner:
         text = without_you(text)
     elif cues.IF_FIRST.search(sentence.lower):
@@ -201,7 +203,7 @@ def _is_told(tag: str, before: str) -> bool:
 
 def without_calls(text: str, names: Collection[str]) -> str:
     """`Order them, Ife.`, `Book the coach, then.`: without whoever is called by name and what only rounds off."""
-    rest = text.rstrip(".!")
+    rest = re.sub(r",\s+([A-Z]\w+),\s+", lambda m: " " if m.group(1).lower() in names else m.group(), text.rstrip(".!"))
     for _ in range(2):
         rest = re.sub(r",\s+([A-Z]\w+)$", lambda m: "" if m.group(1).lower() in names else m.group(), rest)
         rest = _LATE.sub("", rest)

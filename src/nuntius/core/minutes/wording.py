@@ -23,6 +23,9 @@ _PROPOSED = re.compile(
 _PROPOSED_LATE = re.compile(
     r"[,;]\s+(?:so\s+|then\s+)?(?:shall|should|could|can) we\s+", re.I
 )  # behind the reason for it
+_PUT_AS_ASKED = re.compile(
+    r"^we (?!are\b|were\b|have\b|had\b|can\b)\w+ (?!\w+ed\b).*\w\?$", re.I
+)  # `So we leave it a fortnight?`
 _ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
@@ -100,6 +103,8 @@ def resolution(text: str) -> str:
     )  # `What about the night watch?`
     if len(rest.split()) > 1 and not is_topic:
         return framed(rest)
+    if _PUT_AS_ASKED.match(made):
+        return framed(made.rstrip("? "))
     return "" if made.endswith("?") else made
 
 

@@ -193,8 +193,9 @@ AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
 BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
 )
+IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
-OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also )?got (?!to\b)")
+OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
@@ -359,7 +360,7 @@ NEXT_MEETING = re.compile(
     re.I,
 )
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(

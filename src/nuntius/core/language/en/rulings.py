@@ -28,7 +28,7 @@ APPROVES = cue(
     r"\b(?:live with|stand behind|(?:happy|fine|okay|good) with|all for|agree with|in favour of|nobody needs to vote on) (?:it|that|them)\b"
 )
 THAT_IS_THAT = cue(
-    r"^\W*(?:(?:okay|right|well|good|so|and|then|fine|all right)\W+)*(?:that's (?:that|settled|decided|agreed)|here's what we do|we do it like this|i(?:'d| would|'ll) put it (?:to (?:the|a) vote )?like this|settled|agreed|decided)\W*$"
+    r"^\W*(?:(?:okay|right|well|good|so|and|then|fine|all right)\W+)*(?:that's (?:that|settled|decided|agreed|what we(?:'ll)? do)|here's what we do|we do it like this|i(?:'d| would|'ll) put it (?:to (?:the|a) vote )?like this|settled|agreed|decided)\W*$"
 )
 GO_AHEAD = cue(
     r"^\W*(?:(?:yes|yeah|okay|fine|good|sure|right|oh|well)\W+)*(?:go ahead|do (?:it|that)|please do|go on(?:,? then)?|by all means|agreed)\W*$"
