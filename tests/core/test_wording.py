@@ -47,6 +47,7 @@ def test_what_does_not_go_in_the_third_person_is_quoted(said: str, written: str)
         ("The till's three euros twenty over.", "The till's 3.20 euros over."),
         ("They're nine to twelve years old.", "They're 9 to 12 years old."),
         ("It takes one or twelve.", "It takes one or 12."),
+        ("A hundred and forty thousand, two hundred and six pounds.", "140,206 pounds."),
         ("From nineteen seventy-four to eighty-one.", "From 1974 to 81."),
         ("It was nineteen or twenty.", "It was 19 or 20."),
     ],
@@ -179,3 +180,9 @@ def test_what_somebody_will_have_is_for_the_speaker_to_bring() -> None:
     transcript = talk(("Tobias Pryce", "You'll have both offers from me on Friday."))
     (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
     assert tasks.task(sentence, requested=False) == "Let you have both offers on Friday."
+
+
+def test_what_somebody_took_on_is_no_longer_for_somebody() -> None:
+    transcript = talk(("Tobias Pryce", "Somebody who he's afraid of has to ring him."))
+    (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
+    assert tasks.without_somebody("Somebody who he's afraid of ring him.", sentence) == "Ring him."

@@ -178,7 +178,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         own = not other and cues.INTENT.search(said.lower()) and _shares(scene, sentence, turn)
         if (offered and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(said.lower()):
             taken.add(turn)
-            return exchange(scene, sentence, turn, text, "taken up")
+            return exchange(scene, sentence, turn, tasks.without_somebody(text, sentence), "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):

@@ -20,7 +20,7 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they)(?:'s|'re| is| are)\b))",
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they|that)(?:'s|'re| is| are| never)\b))",
     re.I,
 )  # another clause that only a comma parts from it
 _UNENDED = re.compile(r",? (?:and|or|but) if [^,]+$", re.I)  # a condition whose consequence was taken off
@@ -177,6 +177,14 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
         text = under_condition(text, sentence.text)
     text = impersonal(text, sentence, [first_name(name) for name in owner if name])
     return without_calls(text, names)
+
+
+def without_somebody(text: str, sentence: Sentence) -> str:
+    """`Somebody who he's afraid of ring him`, which somebody took on: `Ring him.`"""
+    words = {word.lower() for word in re.findall(r"[\w'-]+", text)}
+    verb = next((t.text for t in sentence.tokens if t.tag == "VB" and t.text.lower() in words), "")
+    somebody = re.match(r"some(?:body|one)\b", text, re.I)
+    return framed(text[text.rindex(verb) :]) if somebody and verb in text[1:] and verb else text
 
 
 def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:

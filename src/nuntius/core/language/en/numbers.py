@@ -61,6 +61,9 @@ _YEAR = re.compile(  # `nineteen seventy-four`, `twenty twenty-six`
     rf"\b(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b",
     re.I,
 )
+_PAUSED = re.compile(
+    r"\b(\d{2,3},000), (\d{2,3}) (pounds|euros|dollars)\b"
+)  # `forty thousand, two hundred and six pounds`
 _RANGE = re.compile(
     r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I
 )  # `nine to twelve`
@@ -94,6 +97,7 @@ def in_digits(text: str) -> str:
     text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2].rstrip('s')}s", text)
     text = _YEAR.sub(lambda m: f"{value_of(m[1] or m[3])}{value_of(m[2] or m[4])}", text)
     text = _RUN.sub(lambda match: _digits(match.group()), text)
+    text = _PAUSED.sub(lambda m: f"{int(m[1].replace(',', '')) + int(m[2]):,} {m[3]}", text)
     return _RANGE.sub(lambda match: f"{UNITS[match[1].lower()]}{match[2]}", text)
 
 
