@@ -153,6 +153,26 @@ def test_an_empty_transcript_has_no_minutes() -> None:
         make_minutes(Transcript((), 0.0), MeetingFacts(TUESDAY))
 
 
+def test_short_minutes_leave_out_no_decision_and_no_task_and_little_else_stays() -> None:
+    things = ("slipway", "timetable", "engine", "café", "ticket office", "winter boat", "lamp", "quay", "insurance")
+    told = [
+        row
+        for number, thing in enumerate(things, 3)
+        for row in (
+            (TOBIAS, f"The {thing} cost us {number} thousand pounds more than last year, mostly because of the rails."),
+            (MAREN, f"How long does the {thing} still last?"),
+            (INES, f"Until the {number}th of November, and then the {thing} needs a new part from the yard."),
+        )
+    ]
+    transcript = talk(*told, (MAREN, "Tobias, could you ask two yards?"), (TOBIAS, "Sure, I'll ask them by Friday."))
+    short, standard = (make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), each) for each in ("short", "standard"))
+    places = {line.place for line in short.lines}
+    assert all(sum(line.place == place for line in short.lines) <= 5 for place in places)
+    assert len(short.lines) < len(standard.lines) / 2
+    promised = [line.text for line in standard.lines if line.kind in ("action", "decision")]
+    assert promised and promised == [line.text for line in short.lines if line.kind in ("action", "decision")]
+
+
 def test_shorter_minutes_say_less() -> None:
     things = "ropes lamps sails paint engines fenders anchors radios pumps seats doors windows".split()
     rows = [

@@ -12,7 +12,7 @@ from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
 from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.judges import judged, judged_borders
-from nuntius.core.minutes.key_points import find_key_points
+from nuntius.core.minutes.key_points import find_key_points, is_marked
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
 from nuntius.core.minutes.named import find_named
 from nuntius.core.minutes.needs import find_needs
@@ -28,6 +28,8 @@ from nuntius.core.templates.shipped import shipped
 from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 
+MOST_IN_SHORT = 5  # lines of a section of short minutes
+WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
 FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
 
 
@@ -57,6 +59,7 @@ def make_minutes(
         found = [*note_lines(talk), *plain_key_points(talk, chapters, length, detailed)]
     lines = without_unwanted(found, facts.unwanted)
     placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
+    placed = _on_one_screen(talk, placed) if length == "short" and known else placed
     coverage, remark = find_coverage(talk, placed, chapters), "" if known else REMARK
     return Minutes(placed, chapters, coverage, template.titles, length, detailed, fine, remark)
 
@@ -112,6 +115,28 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
         if most is None or counts[place] <= most:
             kept.append(replace(line, place=place))
     return tuple(kept)
+
+
+def _on_one_screen(talk: Scene, lines: tuple[Line, ...]) -> tuple[Line, ...]:
+    """Short minutes: all that was decided and promised; of the rest a few lines a section, from as many chapters as may be."""
+    weight = {line: _weight(talk, line) for line in lines if line.kind not in WHOLE_IN_SHORT}
+    kept = {line for line in lines if line not in weight}
+    for place in {line.place for line in weight}:
+        inside = sorted((line for line in weight if line.place == place), key=lambda line: -weight[line])
+        chapters = [line.chapter for line in inside]
+        order = sorted(
+            range(len(inside)), key=lambda i: chapters[:i].count(chapters[i])
+        )  # the first of each chapter first
+        kept |= {inside[i] for i in order[:MOST_IN_SHORT]}
+    return tuple(line for line in lines if line in kept)
+
+
+def _weight(talk: Scene, line: Line) -> float:
+    """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more."""
+    worth, said = judged(talk)["worth"], list(talk.inside(line.evidence))
+    likely = max((float(worth[talk.index[s.turn, s.first]]) for s in said), default=0.0)
+    is_open = line.kind == "question" and line.state == "open"
+    return likely + is_open + 2 * any(is_marked(talk, s) for s in said)
 
 
 def _place_of(transcript: Transcript, template: Template, line: Line) -> int | None:

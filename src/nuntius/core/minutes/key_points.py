@@ -56,7 +56,7 @@ def _of_chapter(
         (i, s)
         for i, s in enumerate(scene.sentences)
         if chapter.first <= s.turn <= chapter.last
-        and (_is_marked(scene, s) or (likely[i] >= least and (s.turn, s.first) not in held))
+        and (is_marked(scene, s) or (likely[i] >= least and (s.turn, s.first) not in held))
         and _may(scene, s)
     ]
     if not inside:
@@ -64,7 +64,7 @@ def _of_chapter(
     vectors = scene.vectors[[i for i, _ in inside]]
     centre = vectors.mean(0)
     values = [
-        WORTH * float(likely[i]) + _value(scene, s) + MARKED * _is_marked(scene, s) + 1.2 * float(v @ centre)
+        WORTH * float(likely[i]) + _value(scene, s) + MARKED * is_marked(scene, s) + 1.2 * float(v @ centre)
         for (i, s), v in zip(inside, vectors, strict=True)
     ]
     chosen: list[int] = []
@@ -105,7 +105,7 @@ def _value(scene: Scene, sentence: Sentence) -> float:
     return value - 0.5 * bool(re.match(r"^\W*(?:i think|i don't know|i mean|it's like)\b", sentence.lower))
 
 
-def _is_marked(scene: Scene, sentence: Sentence) -> bool:
+def is_marked(scene: Scene, sentence: Sentence) -> bool:
     words = scene.transcript.turns[sentence.turn].words[sentence.first : sentence.last + 1]
     return any(start <= word.middle <= end for start, end in scene.facts.marks for word in words)
 
