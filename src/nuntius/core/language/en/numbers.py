@@ -49,10 +49,10 @@ _RUN = re.compile(
     re.I,
 )
 _DIGIT = "|".join(list(UNITS)[:10])
-_NUMBER = rf"(?:(?:{'|'.join(TENS)})[\s-](?:{_DIGIT})|{_SMALL}|\d+)"
-_POINT = re.compile(rf"\b({_NUMBER}) point ((?:{_DIGIT})(?:[\s-](?:{_DIGIT}))*)\b", re.I)
+_WHOLE = rf"(?:(?:(?:an?\s+)?(?:hundred|thousand)|{_SMALL})(?:[\s-]+(?:and\s+)?(?:{_CARDINAL}))*|\d[\d,]*)"
+_POINT = re.compile(rf"\b({_WHOLE}) point ((?:{_DIGIT})(?:[\s-](?:{_DIGIT}))*)\b", re.I)
 _AND_PENCE = re.compile(
-    rf"\b({_NUMBER}) (pounds?|euros?|dollars?|metres?) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|\d\d)\b(?=\W*$|\W*[.,;:?!]|\s+(?:an?|each|per|for|apiece|to|and|in|on|at|the|all|is|was|more|less|off|extra|over|if|or)\b)",
+    rf"\b({_WHOLE}) (pounds?|euros?|dollars?|metres?) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|\d\d)\b(?=\W*$|\W*[.,;:?!]|\s+(?:an?|each|per|for|apiece|to|and|in|on|at|the|all|is|was|more|less|off|extra|over|if|or)\b)",
     re.I,
 )
 _CLIPPED = re.compile(rf"\bthousand[\s-](?:{_DIGIT})$", re.I)  # `seven thousand nine` is 7900 to many, 7009 to some
@@ -103,7 +103,8 @@ def in_digits(text: str) -> str:
 
 def _value(words: str) -> int:
     """The number that digits or number words name."""
-    return int(words) if words.isdigit() else value_of(words)
+    digits = words.replace(",", "")
+    return int(digits) if digits.isdigit() else value_of(words)
 
 
 def _digits(words: str) -> str:
