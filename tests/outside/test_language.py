@@ -34,6 +34,16 @@ def test_number_words_become_the_digits_of_their_number() -> None:
     assert not wrong
 
 
+def test_sums_and_points_are_read_back_whole() -> None:
+    """`six hundred and forty-two pounds thirty`, as people say it (common practice, no source), in num2words' words."""
+    wrong = []
+    for n, pence in itertools.product([2, 9, 10, 42, 100, 119, 642, 1_250, 9_999], [20, 25, 50, 99]):
+        whole = num2words(n).replace(",", "")
+        wrong += [made for made in [in_digits(f"{whole} pounds {num2words(pence)}.")] if made != f"{n}.{pence} pounds."]
+        wrong += [made for made in [in_digits(f"{whole} point five.")] if made != f"{n}.5."]
+    assert not wrong
+
+
 def test_days_of_the_month_are_read_back() -> None:
     assert [ordinal(num2words(n, to="ordinal")) for n in range(1, 32)] == list(range(1, 32))
 
