@@ -14,7 +14,7 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = 0.0  # logit that the record answers at all, below which it is said to hold nothing
+FOUND = 0.25  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
 READ = 32  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
