@@ -29,6 +29,7 @@ from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 
 MOST_IN_SHORT = 5  # lines of a section of short minutes
+MOST_MORE = 4  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
 FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
 
@@ -99,7 +100,9 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
 
 def _tells_task(decision: Line, action: Line) -> bool:
     """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
-    return bool(decision.turns & action.turns) and decision.text.lower().startswith(action.text.lower().rstrip("."))
+    told, task = decision.text.lower(), action.text.lower().rstrip(".")
+    more = len(told.split()) - len(task.split())
+    return bool(decision.turns & action.turns) and told.startswith(task) and more <= MOST_MORE
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

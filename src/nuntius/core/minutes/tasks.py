@@ -23,14 +23,13 @@ _ASIDE = re.compile(
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they|that)(?:'s|'re| is| are| never)\b))",
     re.I,
 )  # another clause that only a comma parts from it
-_UNENDED = re.compile(r",? (?:and|or|but) if [^,]+$", re.I)  # a condition whose consequence was taken off
 _CONDITION = re.compile(r"(if\b[^,]{3,60}?),?\s+(?:then\s+)?I(?:'ll|'d| will| would| can| could)\b", re.I)
 _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
 _WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
 _AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
-_AND_IF = re.compile(r"(?<=\w),? and if\b.*$", re.I)  # what comes of it
+_AND_IF = re.compile(r"(?<=\w),? (?:and|or|but) if\b.*$", re.I)  # what comes of it
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
@@ -222,7 +221,6 @@ def without_calls(text: str, names: Collection[str]) -> str:
 def without_aside(text: str) -> str:
     """A task without what is told of it behind a comma: `Get old Pratt, he owes me a marrow.` gives `Get old Pratt.`"""
     head = _ASIDE.split(text, maxsplit=1)[0]
-    head = _UNENDED.sub("", head) if head != text else head
     return framed(head.rstrip(" ,.")) if head != text and len(head.split()) > 1 else text
 
 

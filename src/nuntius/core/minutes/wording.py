@@ -10,6 +10,9 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 
 _REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b(?!'))+", re.I)
+_EDGE = re.compile(
+    r"^[\s,.;…-]+(?![\s,.;…\d-])"
+)  # ahead of the first word; what stands ahead of a figure belongs to it
 _NEGATION = re.compile(r"\b(?:no|not|never|nobody|none|nothing|without|neither|nor|cannot)\b|n't\b", re.I)
 _TAG = re.compile(
     r",?\s+(?:isn't|aren't|wasn't|won't|doesn't|don't|can't|haven't|hasn't|shouldn't|wouldn't) (?:it|they|he|she|we|you|i|that)\?$",
@@ -69,7 +72,7 @@ def clean(text: str) -> str:
         made = re.sub(r"\s+([,.?!])", r"\1", re.sub(r"\s{2,}", " ", made))
         made = re.sub(r"([,])\s*(?=[,.?!])", "", made)
     made = _REPEAT.sub(r"\1", made)
-    made = cues.LEADING.sub("", made.lstrip(" ,.;-…")).strip(" ,;-…")
+    made = _EDGE.sub("", cues.LEADING.sub("", _EDGE.sub("", made))).rstrip(" ,;-…")
     made = in_digits(made)
     return framed(made)
 

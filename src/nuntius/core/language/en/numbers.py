@@ -56,9 +56,9 @@ _AND_PENCE = re.compile(
     re.I,
 )
 _CLIPPED = re.compile(rf"\bthousand[\s-](?:{_DIGIT})$", re.I)  # `seven thousand nine` is 7900 to many, 7009 to some
-_YEAR = re.compile(  # `nineteen seventy-four`, `twenty twenty-six`
-    rf"\b(eighteen|nineteen) ((?:{'|'.join(TENS)})(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b|"
-    rf"\b(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})\b",
+_YEAR = re.compile(  # `in nineteen seventy-four`, `since twenty twenty-six`; a bare `nineteen fifty` may be a price
+    rf"\b(in|since|until|till|before|after|from(?= \w+ \w+-\w+ to\b)) (?:(eighteen|nineteen) ((?:{'|'.join(TENS)})"
+    rf"(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})|(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])}))\b(?!-\w)",
     re.I,
 )
 _PAUSED = re.compile(
@@ -95,7 +95,7 @@ def in_digits(text: str) -> str:
         lambda m: f"{_value(m[1])}.{''.join(str(UNITS[w]) for w in re.findall('[a-z]+', m[2].lower()))}", text
     )
     text = _AND_PENCE.sub(lambda m: f"{_value(m[1])}.{_value(m[3]):02} {m[2].rstrip('s')}s", text)
-    text = _YEAR.sub(lambda m: f"{value_of(m[1] or m[3])}{value_of(m[2] or m[4])}", text)
+    text = _YEAR.sub(lambda m: f"{m[1]} {value_of(m[2] or m[4])}{value_of(m[3] or m[5])}", text)
     text = _RUN.sub(lambda match: _digits(match.group()), text)
     text = _PAUSED.sub(lambda m: f"{int(m[1].replace(',', '')) + int(m[2]):,} {m[3]}", text)
     return _RANGE.sub(lambda match: f"{UNITS[match[1].lower()]}{match[2]}", text)
