@@ -28,7 +28,9 @@ from nuntius.core.templates.shipped import shipped
 from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 
-MOST_IN_SHORT = 5  # lines of a section of short minutes
+SCREEN = 12  # lines that a screen of 800 pixels shows
+LEAST_BESIDE = 5  # lines of short minutes beside what was decided and promised
+LISTS = ("figure", "named", "turning_point")  # kinds that tell again what other lines tell
 MOST_MORE = 4  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
 FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
@@ -121,25 +123,21 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
 
 
 def _on_one_screen(talk: Scene, lines: tuple[Line, ...]) -> tuple[Line, ...]:
-    """Short minutes: all that was decided and promised; of the rest a few lines a section, from as many chapters as may be."""
-    weight = {line: _weight(talk, line) for line in lines if line.kind not in WHOLE_IN_SHORT}
-    kept = {line for line in lines if line not in weight}
-    for place in {line.place for line in weight}:
-        inside = sorted((line for line in weight if line.place == place), key=lambda line: -weight[line])
-        chapters = [line.chapter for line in inside]
-        order = sorted(
-            range(len(inside)), key=lambda i: chapters[:i].count(chapters[i])
-        )  # the first of each chapter first
-        kept |= {inside[i] for i in order[:MOST_IN_SHORT]}
-    return tuple(line for line in lines if line in kept)
+    """Short minutes: all that was decided and promised, and what else there is room for, from as many chapters as may be."""
+    others = sorted((line for line in lines if line.kind not in WHOLE_IN_SHORT), key=lambda line: -_weight(talk, line))
+    chapters = [line.chapter for line in others]
+    order = sorted(range(len(others)), key=lambda i: chapters[:i].count(chapters[i]))  # the first of each chapter first
+    room = max(LEAST_BESIDE, SCREEN - (len(lines) - len(others)))
+    left_out = {others[i] for i in order[room:]}
+    return tuple(line for line in lines if line not in left_out)
 
 
 def _weight(talk: Scene, line: Line) -> float:
-    """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more."""
+    """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more, a mere list less."""
     worth, said = judged(talk)["worth"], list(talk.inside(line.evidence))
     likely = max((float(worth[talk.index[s.turn, s.first]]) for s in said), default=0.0)
     is_open = line.kind == "question" and line.state == "open"
-    return likely + is_open + 2 * any(is_marked(talk, s) for s in said)
+    return likely + is_open + 2 * any(is_marked(talk, s) for s in said) - (line.kind in LISTS)
 
 
 def _place_of(transcript: Transcript, template: Template, line: Line) -> int | None:

@@ -42,7 +42,8 @@ OFFERS = cue(  # what the side says that has something to sell
 )
 WH = cue(r"^\W*(?:(?:so|and|but|well|okay|right|now),?\s+)*(?:what|when|where|why|how|who|which)\b")
 TO_LEARN = cue(
-    r"\b(?:like|want|need|love) to (?:hear|know|ask|see (?:what|how|whether|if)|understand|talk|begin|start|do it)\b"
+    r"\blet me (?:say|tell you|ask)\b",
+    r"\b(?:like|want|need|love) to (?:hear|know|ask|see (?:what|how|whether|if)|understand|talk|begin|start|do it)\b",
 )
 UNMET = cue(
     r"^\W*(?:no|sorry|unfortunately|i'm afraid)\b",
