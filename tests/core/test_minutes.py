@@ -169,6 +169,9 @@ def test_short_minutes_leave_out_no_decision_and_no_task_and_little_else_stays()
     assert len(short.lines) == 12 < len(standard.lines)
     promised = [line.text for line in standard.lines if line.kind in ("action", "decision")]
     assert promised and promised == [line.text for line in short.lines if line.kind in ("action", "decision")]
+    detailed = make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), "short", detailed=frozenset({0}))
+    first = [sum(line.chapter == 0 for line in each.lines) for each in (short, detailed)]
+    assert first[1] > first[0], "a chapter that is wanted in more detail was cut"
 
 
 def test_shorter_minutes_say_less() -> None:
@@ -380,10 +383,11 @@ def test_what_is_read_with_a_question_goes_before_what_only_sounds_like_it(monke
         (TOBIAS, "Forty-one, by the book."),
         *((MAREN, f"Jetty {number} has to be painted.") for number in range(2, 9)),
     )
-    read = np.full(len(said.turns), -6.0, np.float32)
-    read[3] = 6.0
+    facts = MeetingFacts(date(2026, 10, 6))
+    read = np.full(len(scene(said, facts).sentences), -6.0, np.float32)
+    read[3] = 6.0  # each turn is one sentence
     monkeypatch.setattr("nuntius.core.inquiry.inquire.answering", lambda talk, question, turns: read)
-    reply = inquire(said, MeetingFacts(date(2026, 10, 6)), "How many boats did the yard lift?")
+    reply = inquire(said, facts, "How many boats did the yard lift?")
     assert reply.found
     assert 3 in {passage.turn for passage in reply.evidence}
     assert "41" in reply.text

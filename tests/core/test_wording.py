@@ -5,7 +5,8 @@ import pytest
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.minutes import tasks
-from nuntius.core.minutes.wording import attributed, clean, faithful, resolution, third_person
+from nuntius.core.minutes.quoting import attributed
+from nuntius.core.minutes.wording import clean, faithful, resolution, third_person
 from tests.help import talk
 
 
@@ -186,9 +187,3 @@ def test_what_somebody_will_have_is_for_the_speaker_to_bring() -> None:
     transcript = talk(("Tobias Pryce", "You'll have both offers from me on Friday."))
     (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
     assert tasks.task(sentence, requested=False) == "Let you have both offers on Friday."
-
-
-def test_what_somebody_took_on_is_no_longer_for_somebody() -> None:
-    transcript = talk(("Tobias Pryce", "Somebody who he's afraid of has to ring him."))
-    (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
-    assert tasks.without_somebody("Somebody who he's afraid of ring him.", sentence) == "Ring him."

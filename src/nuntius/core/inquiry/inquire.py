@@ -6,7 +6,6 @@ import numpy as np
 
 from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, highest, passage_signs
-from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import judges, wording
 from nuntius.core.minutes.context import LEAST_ANSWERING, Logits, answering
 from nuntius.core.minutes.figures import figures_in
@@ -112,10 +111,7 @@ def _answer(talk: Scene, put: Asked, answers: Logits, turns: list[int]) -> str:
     """The sentences of the passages that come nearest to the question, each voice named."""
     inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
     told = [pair for pair in inside if not pair[1].is_question] or inside
-    weights = {
-        number: _weight(talk, put, number, sentence) + ANSWERS_SHARE * float(answers[number])
-        for number, sentence in told
-    }
+    weights = {number: _weight(talk, put, answers, number) for number, _ in told}
     least = max(weights.values()) - BEHIND
     near = [pair for pair in told if weights[pair[0]] >= least]
     chosen = sorted(near, key=lambda pair: -weights[pair[0]])[:SENTENCES]
@@ -129,6 +125,8 @@ def _answer(talk: Scene, put: Asked, answers: Logits, turns: list[int]) -> str:
     return " ".join(parts)
 
 
-def _weight(talk: Scene, put: Asked, number: int, sentence: Sentence) -> float:
+def _weight(talk: Scene, put: Asked, answers: Logits, number: int) -> float:
+    sentence = talk.sentences[number]
     tells = bool(figures_in(sentence.text)) or any(t.pos == "PROPN" for t in sentence.tokens)
-    return float(put.near[number]) + 0.1 * tells + 0.15 * put.fits(talk, sentence.text)
+    fits = 0.1 * tells + 0.15 * put.fits(talk, sentence.text)
+    return float(put.near[number]) + fits + ANSWERS_SHARE * float(answers[number])

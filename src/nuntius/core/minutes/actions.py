@@ -4,7 +4,7 @@ import re
 from dataclasses import replace
 from datetime import date
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
@@ -236,7 +236,7 @@ def _is_bound(scene: Scene, sentence: Sentence) -> bool:
     asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in following if _is_brief(scene, t))]
     return (
         dated
-        or any(cues.ASKED_WHEN.search(text) for text in asked)
+        or any(deadlines.ASKED_WHEN.search(text) for text in asked)
         or (answers_request(scene, sentence) and not _gives_reason(scene, sentence))
     )
 
@@ -260,9 +260,7 @@ def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
             continue
         match = cues.ASSIGNED.match(sentence.text[at:]) or _does(scene, sentence, name, at)
         if match and not empty(sentence.lower[at + match.end() :]):
-            told = sentence.text[at + match.end() :]
-            told = f"take {told}" if match.group().rstrip().endswith("takes") else told
-            text = tasks.in_infinitive(sentence, wording.clean(told))
+            text = tasks.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
             if len(text.split()) >= SHORTEST_TASK:
                 return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None

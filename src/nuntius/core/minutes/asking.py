@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
@@ -125,7 +125,7 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.PLEASE_DO.match(sentence.text):
         return None
-    if cues.LETTING.search(lower) or cues.GIVE_TIME.search(lower):
+    if cues.LETTING.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
@@ -178,7 +178,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         own = not other and cues.INTENT.search(said.lower()) and _shares(scene, sentence, turn)
         if (offered and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(said.lower()):
             taken.add(turn)
-            return exchange(scene, sentence, turn, tasks.without_somebody(text, sentence), "taken up")
+            return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):

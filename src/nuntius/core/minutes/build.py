@@ -4,6 +4,8 @@ from collections import Counter
 from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
+
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
@@ -11,7 +13,7 @@ from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
 from nuntius.core.minutes.figures import find_figures
-from nuntius.core.minutes.judges import judged, judged_borders
+from nuntius.core.minutes.judges import Likely, judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points, is_marked
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
 from nuntius.core.minutes.named import find_named
@@ -57,12 +59,14 @@ def make_minutes(
     if known:
         chapters = _chapters(talk, fine)
         found = _found(talk, chapters, template, length, detailed)
+        worth = judged(talk)["worth"]
     else:
         chapters = plain_chapters(talk, fine)
         found = [*note_lines(talk), *plain_key_points(talk, chapters, length, detailed)]
+        worth = np.zeros(len(talk.sentences), np.float32)
     lines = without_unwanted(found, facts.unwanted)
     placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
-    placed = _on_one_screen(talk, placed) if length == "short" and known else placed
+    placed = _on_one_screen(talk, placed, worth, detailed) if length == "short" else placed
     coverage, remark = find_coverage(talk, placed, chapters), "" if known else REMARK
     return Minutes(placed, chapters, coverage, template.titles, length, detailed, fine, remark)
 
@@ -122,9 +126,13 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
     return tuple(kept)
 
 
-def _on_one_screen(talk: Scene, lines: tuple[Line, ...]) -> tuple[Line, ...]:
-    """Short minutes: all that was decided and promised, and what else there is room for, from as many chapters as may be."""
-    others = sorted((line for line in lines if line.kind not in WHOLE_IN_SHORT), key=lambda line: -_weight(talk, line))
+def _on_one_screen(talk: Scene, lines: tuple[Line, ...], worth: Likely, detailed: frozenset[int]) -> tuple[Line, ...]:
+    """Short minutes: all that was decided and promised, and what else there is room for, from as many chapters as may be.
+
+    `worth` says of each sentence how likely it is worth knowing. Nothing is taken from the chapters that are `detailed`.
+    """
+    less = (line for line in lines if line.kind not in WHOLE_IN_SHORT and line.chapter not in detailed)
+    others = sorted(less, key=lambda line: -_weight(talk, line, worth))
     chapters = [line.chapter for line in others]
     order = sorted(range(len(others)), key=lambda i: chapters[:i].count(chapters[i]))  # the first of each chapter first
     room = max(LEAST_BESIDE, SCREEN - (len(lines) - len(others)))
@@ -132,9 +140,9 @@ def _on_one_screen(talk: Scene, lines: tuple[Line, ...]) -> tuple[Line, ...]:
     return tuple(line for line in lines if line not in left_out)
 
 
-def _weight(talk: Scene, line: Line) -> float:
+def _weight(talk: Scene, line: Line, worth: Likely) -> float:
     """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more, a mere list less."""
-    worth, said = judged(talk)["worth"], list(talk.inside(line.evidence))
+    said = list(talk.inside(line.evidence))
     likely = max((float(worth[talk.index[s.turn, s.first]]) for s in said), default=0.0)
     is_open = line.kind == "question" and line.state == "open"
     return likely + is_open + 2 * any(is_marked(talk, s) for s in said) - (line.kind in LISTS)

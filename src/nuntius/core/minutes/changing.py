@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.due import by_next_meeting, in_sentence
@@ -21,19 +21,21 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     last = findings[-1]
     own = last.owner == (sentence.speaker,) or last.sentence.turn == sentence.turn
     brief = last.due is not None and len(sentence.text.split()) <= BRIEF
-    again = any(cues.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1))
+    again = any(
+        deadlines.MEETING_AGAIN.search(scene.text(t)) for t in range(max(0, sentence.turn - 2), sentence.turn + 1)
+    )
     between = range(last.evidence[-1].turn + 1, sentence.turn)
-    other = any(cues.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
+    other = any(deadlines.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
     other = other or sentence.speaker not in {*last.owner, *(scene.speaker(p.turn) for p in last.evidence)}
-    moved = brief and not other and cues.DAY_MOVED.search(sentence.lower)
-    told = cues.HAD_BY.search(sentence.lower) or cues.GIVE_TIME.search(sentence.lower)
+    moved = brief and not other and deadlines.DAY_MOVED.search(sentence.lower)
+    told = deadlines.HAD_BY.search(sentence.lower) or deadlines.GIVE_TIME.search(sentence.lower)
     by_owner = (
         own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
     )
     says = (
         (moved and not again)
         or by_owner
-        or cues.WANTED_BY.search(sentence.lower)
+        or deadlines.WANTED_BY.search(sentence.lower)
         or cues.PLEASE_DO.match(sentence.text)
     )
     if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
@@ -43,7 +45,7 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
 
 def _names_other_day(scene: Scene, sentence: Sentence) -> bool:
     """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
-    if cues.THAT_IS.match(sentence.lower):
+    if deadlines.THAT_IS.match(sentence.lower):
         return True
     before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     last = [scene.by_turn[t][-1] for t in before]

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from nuntius.core.language.en import cues, rulings
+from nuntius.core.language.en import cues, deadlines, rulings
 from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
@@ -215,7 +215,7 @@ def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """When they meet again, where the sentence itself does not say so in the end."""
     again = next_meeting(scene)
     says = again is not None and any(item.day == again.day for item in said_dates(sentence.text, scene.facts.day))
-    return None if says and cues.MEETING_AGAIN.search(sentence.text) else again
+    return None if says and deadlines.MEETING_AGAIN.search(sentence.text) else again
 
 
 def _named_at(scene: Scene, again: SaidDate) -> Passage:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from datetime import timedelta
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.dates import MONTHS, SaidDate, said_dates
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence
@@ -23,8 +23,6 @@ WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in t
 NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
 FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
 NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
-IF_FIRST = re.compile(r"^\W*(?:(?:so|and|but|well)\W+)*if\b.*?,?\s(?=i(?:'ll|'d| can| could| will)\b)", re.I)
-AND_IF = re.compile(r"\band if\b", re.I)  # behind which a day is another's
 FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
@@ -46,36 +44,38 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         return again
     if (found := in_sentence(scene, sentence, start)) is not None:
         return _exactly(scene, sentence, found)
-    if cues.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
+    if deadlines.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
         return before
     if (found := _just_named(scene, sentence)) is not None:
         return found
     for other in _behind(scene, sentence):
-        promised = cues.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
+        promised = deadlines.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
         if own and promised and other.speaker != sentence.speaker:
             continue
         if (found := in_sentence(scene, other) or by_next_meeting(scene, other)) is not None:
             return found
-    if cues.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
+    if deadlines.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
         return again
     begun = FROM_DAY.search(sentence.text) if own else None
     if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
         return days[0]
-    now = (NOW.search(sentence.text) or cues.AT_HOUR.search(sentence.text)) if own else None
+    now = (NOW.search(sentence.text) or deadlines.AT_HOUR.search(sentence.text)) if own else None
     return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
 
 
 def by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day of the next meeting, where a sentence speaks of that or of its month: `I'll work it out for January.`"""
-    named, month = cues.NEXT_MEETING.search(sentence.text), FOR_MONTH.search(sentence.text)
-    again = next_meeting(scene) if named or month else None
-    return again if again and (named or f"{again.day:%B}" == month.group(1).capitalize()) else None  # type: ignore[union-attr]
+    if deadlines.NEXT_MEETING.search(sentence.text):
+        return next_meeting(scene)
+    month = FOR_MONTH.search(sentence.text)
+    again = next_meeting(scene) if month else None
+    return again if month and again and month.group(1).lower() == MONTHS[again.day.month - 1] else None
 
 
 def _meeting_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day of the next meeting, where it was named right before: `Next time's the eleventh. Lorna, you'll bring cake.`"""
     before = scene.sentences[max(0, scene.index[sentence.turn, sentence.first] - 1)]
-    return next_meeting(scene) if before != sentence and cues.MEETING_AGAIN.search(before.text) else None
+    return next_meeting(scene) if before != sentence and deadlines.MEETING_AGAIN.search(before.text) else None
 
 
 def _exactly(scene: Scene, sentence: Sentence, found: SaidDate) -> SaidDate:
@@ -93,17 +93,17 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
     found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :])]
-    found = [item for item in found if not AND_IF.search(sentence.text[: item.start])]
-    if (condition := IF_FIRST.match(sentence.text)) is not None:  # `If you order by Monday I can have it on the tenth`
+    found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
+    if (condition := cues.IF_I.match(sentence.text)) is not None:
         found = [item for item in found if item.start >= condition.end()] or found
     behind = [item for item in found if item.start >= start]
     found = behind if behind or cues.OVERTAKEN.search(sentence.lower) else found
-    if found and (clause := cues.NEXT_CLAUSE.search(sentence.text, found[0].end)):
+    if found and (clause := deadlines.NEXT_CLAUSE.search(sentence.text, found[0].end)):
         found = [item for item in found if item.start < clause.start()]
     pressing = [
-        item for item in found if cues.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
+        item for item in found if deadlines.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
-    last = [item for item in pressing if cues.AT_LATEST.search(sentence.text[: item.start])]
+    last = [item for item in pressing if deadlines.AT_LATEST.search(sentence.text[: item.start])]
     chosen = next(iter([*last, *pressing, *found]), None)
     chosen = _day_after(sentence, _last_of_two(sentence, found, chosen)) if chosen else None
     if chosen and THE_DAY.fullmatch(chosen.said):
@@ -120,7 +120,7 @@ def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) ->
 
 def _day_after(sentence: Sentence, chosen: SaidDate) -> SaidDate:
     """`They're on the tenth, I'll tell you the day after.`"""
-    after = cues.DAY_AFTER.search(sentence.text, chosen.end)
+    after = deadlines.DAY_AFTER.search(sentence.text, chosen.end)
     return SaidDate(chosen.day + timedelta(1), after.group(), after.start(), after.end()) if after else chosen
 
 
@@ -149,9 +149,9 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
 
 
 def _of_event(text: str, item: SaidDate) -> bool:
-    if cues.HELD.search(text[: item.start]):
+    if deadlines.HELD.search(text[: item.start]):
         return False  # `They hold it till the nineteenth`: by then it must be done
-    return bool(cues.EVENT.search(text[: item.start]))
+    return bool(deadlines.EVENT.search(text[: item.start]))
 
 
 def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
@@ -160,18 +160,18 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         if other.first > sentence.first:
             if cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower):
                 break  # another task begins
-            if cues.AWAY.search(other.lower):
+            if deadlines.AWAY.search(other.lower):
                 continue
             if not other.is_question or len(other.text.split()) <= BARE:
                 yield other
-    asked = bool(cues.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
+    asked = bool(deadlines.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
-        if cues.MEETING_AGAIN.search(scene.text(turn)):
+        if deadlines.MEETING_AGAIN.search(scene.text(turn)):
             return
         brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
-        asked = bool(cues.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
+        asked = bool(deadlines.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
         if not asked and len(scene.text(turn).split()) > BARE:
             return
 
@@ -217,7 +217,7 @@ def next_meeting(scene: Scene) -> SaidDate | None:
     """The day on which those present said that they would meet again, named near the end of the talk."""
     late = [s for s in scene.sentences if s.turn >= CLOSING * len(scene.transcript.turns)]
     for i, sentence in enumerate(late):
-        if cues.MEETING_AGAIN.search(sentence.text) and not cues.NEXT_MEETING.search(sentence.text):
+        if deadlines.MEETING_AGAIN.search(sentence.text) and not deadlines.NEXT_MEETING.search(sentence.text):
             for other in late[i : i + 3]:
                 if (found := next(iter(said_dates(other.text, scene.facts.day)), None)) is not None:
                     return _moved(scene, late[i + 1 :], found)
@@ -235,6 +235,6 @@ def _parting(scene: Scene, late: list[Sentence]) -> SaidDate | None:
 def _moved(scene: Scene, later: list[Sentence], found: SaidDate) -> SaidDate:
     """The day on which they agreed in the end: `Could it be the fourth?` `Then the fourth.`"""
     for sentence in later:
-        if len(sentence.text.split()) <= BARE and cues.DAY_MOVED.search(sentence.lower):
+        if len(sentence.text.split()) <= BARE and deadlines.DAY_MOVED.search(sentence.lower):
             found = next(iter(said_dates(sentence.text, scene.facts.day)), found)
     return found

@@ -6,7 +6,7 @@ from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import Line
-from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.quoting import answered, quoted, with_question
 from nuntius.core.minutes.scene import Scene, passage
 
 LONGEST = 50  # tokens of a sentence whose figures are listed
@@ -45,22 +45,17 @@ def find_figures(scene: Scene) -> list[Line]:
         if sentence.is_question or cues.CONDITIONAL.search(sentence.lower) or len(sentence.tokens) > LONGEST:
             continue
         named = [each for each in dict.fromkeys(amounts(sentence)) if each.lower() not in seen]
-        said = quoted(sentence) if named else ""
-        asked = _asked(scene, sentence) if len(said.split()) < SHORTEST else None
-        if not named or (asked is None and len(sentence.text.split()) < SHORTEST):
+        if not named:
+            continue
+        bare = len(quoted(sentence).split()) < SHORTEST
+        asked = answered(scene, sentence) if bare else None
+        if bare and asked is None and len(sentence.text.split()) < SHORTEST:
             continue
         seen |= {each.lower() for each in named}
-        told = f"{', '.join(named)}: {f'{quoted(asked)} ' if asked else ''}{said}"
-        evidence = (*((passage(asked),) if asked else ()), passage(sentence))
+        told = f"{', '.join(named)}: {with_question(asked, sentence)}"
+        evidence = tuple(map(passage, [asked, sentence] if asked else [sentence]))
         lines.append(Line("figure", told, evidence, state="settled", why="a figure"))
     return lines
-
-
-def _asked(scene: Scene, sentence: Sentence) -> Sentence | None:
-    """The question that a bare figure answers."""
-    before = next(iter(scene.preceding(sentence.turn, 1)), None)
-    said = scene.by_turn[before] if before is not None else ()
-    return next((s for s in reversed(said) if s.is_question and len(s.text.split()) >= SHORTEST), None)
 
 
 def amounts(sentence: Sentence) -> list[str]:

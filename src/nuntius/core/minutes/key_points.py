@@ -7,16 +7,15 @@ import numpy as np
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes import figures, wording
+from nuntius.core.minutes import figures
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Chapter, Line
-from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.quoting import answered, with_question
 from nuntius.core.minutes.scene import Scene, passage
 
 WHOLE = {"short": 0.16, "standard": 0.32, "full": 0.45}  # words of the minutes, without questions, per word of the talk
 LEAST_SHARE = 0.5  # of these that key points get, however much is told in other lines
 DETAIL = 0.6  # the same for a chapter that is wanted in more detail
-LONGEST_ASKED = 14  # words of a question that is put ahead of its bare answer
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
 REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
@@ -117,18 +116,9 @@ def _answers(scene: Scene, sentence: Sentence) -> bool:
 
 def _line(scene: Scene, sentence: Sentence) -> Line:
     kind = "risk" if cues.RISK.search(sentence.text) else "key_point"
-    asked = _asked(scene, sentence)
-    text = f"{wording.clean(asked.text)} {quoted(sentence)}" if asked else quoted(sentence)
-    return Line(kind, text, (*([passage(asked)] if asked else []), passage(sentence)), why="weight in its chapter")
-
-
-def _asked(scene: Scene, sentence: Sentence) -> Sentence | None:
-    """The question without which a sentence says little: `What are they?` `Three hundred and ninety each.`"""
-    if not _is_fragment(sentence) or sentence.first > 0 or not (before := scene.preceding(sentence.turn, 1)):
-        return None
-    last = scene.by_turn[before[0]][-1:]
-    short = last and len(last[0].text.split()) <= LONGEST_ASKED
-    return last[0] if short and last[0].is_question and last[0].speaker != sentence.speaker else None
+    asked = answered(scene, sentence) if _is_fragment(sentence) else None
+    evidence = tuple(map(passage, [asked, sentence] if asked else [sentence]))
+    return Line(kind, with_question(asked, sentence), evidence, why="weight in its chapter")
 
 
 def _is_fragment(sentence: Sentence) -> bool:

@@ -1,8 +1,11 @@
-"""A sentence as a line of the minutes, in its speaker's name where that is safe."""
+"""A sentence as a line of the minutes, in its speaker's name where that is safe, and with the question that it answers."""
 
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.scene import Scene
+
+LONGEST_ASKED = 14  # words of a question that is put ahead of its bare answer
 
 
 def quoted(sentence: Sentence) -> str:
@@ -13,5 +16,19 @@ def quoted(sentence: Sentence) -> str:
 
 
 def attributed(text: str, speaker: str) -> str:
-    """Words in the third person, else as said with the first name (or label) of their speaker ahead."""
-    return wording.attributed(text, speaker if is_label(speaker) else first_name(speaker))
+    """In the third person, else what was said with its speaker ahead: `Ann: I owe them my keys.`"""
+    name = speaker if is_label(speaker) else first_name(speaker)
+    made = wording.third_person(text, name)
+    return f"{name}: {made}" if wording.OWN.search(made) else made
+
+
+def answered(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The question, in the turn before, that the first words of a turn answer: without it they may say little."""
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    asked = [s for t in before for s in scene.by_turn[t][-1:] if s.is_question and len(s.text.split()) <= LONGEST_ASKED]
+    return asked[0] if asked and sentence.first == 0 else None
+
+
+def with_question(asked: Sentence | None, sentence: Sentence) -> str:
+    """`What are they? 390 each.`"""
+    return f"{wording.clean(asked.text)} {quoted(sentence)}" if asked else quoted(sentence)

@@ -3,7 +3,7 @@
 import re
 from dataclasses import dataclass
 
-from nuntius.core.language.en import cues, rulings
+from nuntius.core.language.en import cues, deadlines, rulings
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
@@ -102,7 +102,7 @@ def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Next one's the twelfth of November, seven o'clock`, near the end of the talk."""
-    if sentence.turn < CLOSING * len(scene.by_turn) or not cues.MEETING_AGAIN.search(sentence.text):
+    if sentence.turn < CLOSING * len(scene.by_turn) or not deadlines.MEETING_AGAIN.search(sentence.text):
         return None
     beside = [s for t in (sentence.turn, sentence.turn + 1) if t < len(scene.by_turn) for s in scene.by_turn[t]]
     dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]
@@ -220,7 +220,7 @@ def _is_worded(sentence: Sentence) -> bool:
 
 def _answers_only(sentence: Sentence) -> bool:
     """`Sure, they'll have them tomorrow.`: it takes something on and proposes nothing."""
-    takes_on = cues.INTENT.search(sentence.lower) or cues.HAD_BY.search(sentence.lower)
+    takes_on = cues.INTENT.search(sentence.lower) or deadlines.HAD_BY.search(sentence.lower)
     return bool(cues.ASSENT.search(sentence.text) and takes_on)
 
 

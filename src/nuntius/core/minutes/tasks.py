@@ -23,13 +23,11 @@ _ASIDE = re.compile(
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they|that)(?:'s|'re| is| are| never)\b))",
     re.I,
 )  # another clause that only a comma parts from it
-_CONDITION = re.compile(r"(if\b[^,]{3,60}?),?\s+(?:then\s+)?I(?:'ll|'d| will| would| can| could)\b", re.I)
 _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
 _WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
 _AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
-_AND_IF = re.compile(r"(?<=\w),? (?:and|or|but) if\b.*$", re.I)  # what comes of it
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
@@ -169,21 +167,13 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
     `names` are the first names and surnames of all who are known, in small letters.
     """
     text = without_aside(text)
-    text = framed(_AND_IF.sub("", text.rstrip(".")))
+    text = framed(cues.AND_IF.split(text)[0].rstrip("."))
     if sentence.speaker not in owner:
         text = without_you(text)
     elif cues.IF_FIRST.search(sentence.lower):
         text = under_condition(text, sentence.text)
     text = impersonal(text, sentence, [first_name(name) for name in owner if name])
     return without_calls(text, names)
-
-
-def without_somebody(text: str, sentence: Sentence) -> str:
-    """`Somebody who he's afraid of ring him`, which somebody took on: `Ring him.`"""
-    words = {word.lower() for word in re.findall(r"[\w'-]+", text)}
-    verb = next((t.text for t in sentence.tokens if t.tag == "VB" and t.text.lower() in words), "")
-    somebody = re.match(r"some(?:body|one)\b", text, re.I)
-    return framed(text[text.rindex(verb) :]) if somebody and verb in text[1:] and verb else text
 
 
 def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:
@@ -210,11 +200,14 @@ def _is_told(tag: str, before: str) -> bool:
 
 def without_calls(text: str, names: Collection[str]) -> str:
     """`Order them, Ife.`, `Book the coach, then.`: without whoever is called by name and what only rounds off."""
-    rest = re.sub(r",\s+([A-Z]\w+),\s+", lambda m: " " if m.group(1).lower() in names else m.group(), text.rstrip(".!"))
+
+    def uncalled(pattern: str, instead: str, said: str) -> str:
+        return re.sub(pattern, lambda match: instead if match.group(1).lower() in names else match.group(), said)
+
+    rest = uncalled(r",\s+([A-Z]\w+),\s+", " ", text.rstrip(".!"))
     for _ in range(2):
-        rest = re.sub(r",\s+([A-Z]\w+)$", lambda m: "" if m.group(1).lower() in names else m.group(), rest)
-        rest = _LATE.sub("", rest)
-    rest = re.sub(r"^([A-Z]\w+),\s+", lambda m: "" if m.group(1).lower() in names else m.group(), rest)
+        rest = _LATE.sub("", uncalled(r",\s+([A-Z]\w+)$", "", rest))
+    rest = uncalled(r"^([A-Z]\w+),\s+", "", rest)
     return framed(rest) if rest != text.rstrip(".!") and len(rest.split()) > 1 else text
 
 
@@ -242,7 +235,7 @@ def without_you(text: str) -> str:
 
 def under_condition(text: str, sentence: str) -> str:
     """A task with the condition that stands ahead of it in its sentence: `Stay as well, if it's time and a half.`"""
-    match = _CONDITION.match(clean(sentence))
+    match = cues.IF_I.match(clean(sentence))
     return framed(f"{text.rstrip('.')}, {match.group(1)[0].lower()}{match.group(1)[1:]}") if match else text
 
 

@@ -39,7 +39,7 @@ _AND_THAT = re.compile(
 )  # of a motion: `that it is repaired, and that we borrow the rest`
 _THINKING = re.compile(r", I (?:think|suppose|guess)(?=,)")
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
-_OWN = re.compile(r"\b(?:I|[Mm]e|[Mm]y|[Mm]ine|[Mm]yself)\b")  # first person singular
+OWN = re.compile(r"\b(?:I|[Mm]e|[Mm]y|[Mm]ine|[Mm]yself)\b")  # first person singular
 _FIRST_PERSON = (  # what is said, and how it is written of somebody
     (r"\bI'm\b", "{name} is"),
     (r"\bI am\b", "{name} is"),
@@ -113,18 +113,12 @@ def resolution(text: str) -> str:
 
 def third_person(text: str, name: str) -> str:
     """First person singular turned into `name`; the text as it is where it stands there more than once, or stays."""
-    if len(_OWN.findall(text)) > 1:
+    if len(OWN.findall(text)) > 1:
         return text
     made = text
     for said, written in _FIRST_PERSON:
         made = re.sub(said, written.replace("{name}", name), made, count=1)
-    return text if _OWN.search(made) else made
-
-
-def attributed(text: str, name: str) -> str:
-    """In the third person, else what was said with its speaker ahead: `Ann: I owe them my keys.`"""
-    made = third_person(text, name)
-    return f"{name}: {made}" if _OWN.search(made) else made
+    return text if OWN.search(made) else made
 
 
 def faithful(line: str, quotation: str) -> bool:

@@ -80,16 +80,6 @@ JOINING_IN = cue(  # a part in what another has taken on
     r"\b(?:i'll|i will|i can) hold (?:your|his|her|the)\b",
     r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)",
 )
-WANTED_BY = cue(
-    r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
-)
-HAD_BY = cue(
-    r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
-    r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
-)
-BEFORE_THAT = cue(
-    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
-)
 GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -177,10 +167,6 @@ UNTAKEN = cue(
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
 )
-DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b|"
-    r"\bit is\W*$"
-)
 BARE_REQUEST = cue(
     r"^\W*(?:oh,? |yes,? |well,? )?(?:(?:would|could|will|can) you(?:,? please)?|(?:yes,? )?please(?: do)?)\W*$"
 )
@@ -194,11 +180,7 @@ BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
 )
 IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
-WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
-GIVE_TIME = cue(  # `Give me till Monday for that`
-    r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
-)
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b")
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
@@ -208,7 +190,6 @@ THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
 BARE_TASK = cue(
     r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
 )
-THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
 TAKES_IT = cue(r"^(?:take|have|try|like) (?:it|them|that|those)\W*$")
 OFFER = cue(
     r"\bi (?:can|could|might be able to)\b",
@@ -228,7 +209,7 @@ TAKING_SELF = cue(
     r"\b(?:give it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|i'll (?:have to )?do (?:it|that) myself)\b"
 )
 ASSIGNED = re.compile(
-    r"\w+(?:'ll| will| gets to| is going to|'s going to| to| has to| takes|, you(?:'ll| will)?)\s+(?=\w)"
+    r"\w+(?:(?:'ll| will| gets to| is going to|'s going to| to| has to|, you(?:'ll| will)?)\s+(?=\w)|\s+(?=takes \w))"
 )
 TAKING = cue(
     r"\b(?:i'll|i will|i can|i could)\b",
@@ -257,20 +238,16 @@ DECIDED = cue(
     r"\bgreen light\b|\bgo ahead\b|\bdeal\b\W*$|\bit's a deal\b",
 )
 WHAT_WOULD = cue(r"\b(?:what|how) (?:would|do|did) you (?:do|say|handle|deal|decide|plan|go about)\b|\bwhat if\b")
+AND_IF = cue(r"(?<=\w),? (?:and|or|but) if\b")  # behind which stands what comes of a task
+IF_I = cue(  # a condition and what its speaker does then: `If you order by Monday I can have it on the tenth`
+    r"^\W*(?:(?:so|and|but|well)\W+)*(if\b[^,]{3,60}?),?\s+(?:then\s+)?i(?:'ll|'d| will| would| can| could)\b"
+)
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
     r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
 )
-AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
-    r"\bat (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
-    r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
-    r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if)\b)",
-    re.I,
-)
-DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
-BRING = re.compile(r"\bbring \w", re.I)
 UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
 )
@@ -338,35 +315,6 @@ ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while 
 CAME_BACK = cue(
     r"\b(?:(?:she|he|they|it)(?:'s|'ve| has| have) (?:just )?(?:come back|replied|answered|written back|texted|confirmed)|i(?:'ve| have) just (?:pulled|looked|found|checked|heard|sent|done))\b"
 )
-AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
-PRESSING = re.compile(
-    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
-    r"can have it)\b",
-    re.I,
-)
-EVENT = re.compile(
-    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
-    re.I,
-)
-HELD = re.compile(
-    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$|"
-    r"\bgive (?:me|us) (?:till|until)\s+(?:the\s+)?$",
-    re.I,
-)
-ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
-NEXT_MEETING = re.compile(
-    r"\b(?:before|by|at|for|till|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
-    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
-    re.I,
-)
-MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
-    re.I,
-)
-AWAY = cue(
-    r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b"
-)
-NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b", re.I)
 LEFT_OPEN = cue(
     r"\bsome ?(?:body|one) (?:will have to|has to|should|must|ought to)(?:,? (?:won't|don't|shouldn't|mustn't) (?:they|he|she))?\W*$"
 )

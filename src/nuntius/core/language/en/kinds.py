@@ -37,8 +37,8 @@ MET = cue(
     r"\byou (?:can|could) (?:have|add|do|put|get|take)\b|^\W*(?:you (?:can|could)|then it's|they've got an?)\b|\bthere's nothing\b",
 )
 OFFERS = cue(  # what the side says that has something to sell
-    r"\byou(?:'ll| will| can| could|'d) (?:have|get|take|add)\b|\b(?:i|we)(?:'d| would|'ll| will| can| could) (?:do|put|get you|have (?:it|them)|offer|send you|hold|take \w+ off|be at)\b",
-    r"\b(?:i|we) (?:can|could) (?:do|get|put|hold|offer)\b|\bfor \w+ (?:of them )?i'd do\b|\bour (?:crews?|contracts?|engineers?|price|offer)\b",
+    r"\byou(?:'ll| will| can| could|'d) (?:have|get|take|add)\b|\bour (?:crews?|contracts?|engineers?|price|offer)\b",
+    r"\b(?:i|we)(?:'d| would|'ll| will| can| could) (?:do|put|get|have (?:it|them)|offer|send you|hold|take \w+ off|be at)\b",
 )
 WH = cue(r"^\W*(?:(?:so|and|but|well|okay|right|now),?\s+)*(?:what|when|where|why|how|who|which)\b")
 TO_LEARN = cue(

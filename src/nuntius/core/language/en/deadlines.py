@@ -1,0 +1,62 @@
+"""English cues of deadlines: the words that make a day one by which something is done, or keep it from being one."""
+
+import re
+
+from nuntius.core.language.en.cues import cue
+
+WANTED_BY = cue(
+    r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
+)
+HAD_BY = cue(
+    r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
+    r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
+)
+BEFORE_THAT = cue(
+    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
+)
+DAY_MOVED = cue(
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b|"
+    r"\bit is\W*$"
+)
+WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
+GIVE_TIME = cue(  # `Give me till Monday for that`
+    r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
+)
+THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
+AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
+    r"\bat (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
+    r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
+    r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if)\b)",
+    re.I,
+)
+DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
+BRING = re.compile(r"\bbring \w", re.I)
+AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
+PRESSING = re.compile(
+    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
+    r"can have it)\b",
+    re.I,
+)
+EVENT = re.compile(
+    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
+    re.I,
+)
+HELD = re.compile(
+    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$|"
+    r"\bgive (?:me|us) (?:till|until)\s+(?:the\s+)?$",
+    re.I,
+)
+ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
+NEXT_MEETING = re.compile(
+    r"\b(?:before|by|at|for|till|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
+    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
+    re.I,
+)
+MEETING_AGAIN = re.compile(
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
+    re.I,
+)
+AWAY = cue(
+    r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b"
+)
+NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b", re.I)
