@@ -86,9 +86,10 @@ def pipeline(path: str) -> None:
     from nuntius.core.audio.prepare import prepare
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.minutes.line import MeetingFacts
+    from nuntius.core.speech.diarization.phrases import tell_by_phrases
     from nuntius.core.speech.joining import join
     from nuntius.core.speech.transcribe import side_by_side, spans_of, words_of
-    from nuntius.jobs.engines import diarizer, recogniser
+    from nuntius.jobs.engines import diarizer, recogniser, voice_prints
     from nuntius.settings import Settings
 
     settings, source, took = Settings.from_environment({}), Path(path), Watch()
@@ -99,7 +100,10 @@ def pipeline(path: str) -> None:
         engine = recogniser(settings, source)
         words, spans = side_by_side(lambda: words_of(sound, engine), lambda: spans_of(sound, diarizer(settings), None))
         took("words and voices")
-        transcript = join(words, spans, sound.duration)
+        prints = voice_prints(settings)
+        told = tell_by_phrases(words, spans, lambda phrases: prints.of(sound, phrases))
+        transcript = join(words, told.voices, sound.duration)
+        took("phrases")
         make_minutes(transcript, MeetingFacts(date(2026, 10, 6)))
         took("minutes")
     told(took.laps)

@@ -1,4 +1,4 @@
-"""Recognises the demo recordings with the real engines and keeps words and spans in demo/worked/.
+"""Recognises the demo recordings with the real engines and keeps turns and spans in demo/worked/.
 
     python demo/recognise.py [NAME ...]
 
@@ -8,12 +8,10 @@ So `make demo` opens on a full desk within seconds. Run it again when the recogn
 import json
 import sys
 from pathlib import Path
-from tempfile import TemporaryDirectory
 
-from nuntius.core.audio.pcm import WorkingCopy
-from nuntius.core.audio.prepare import prepare
-from nuntius.core.speech.transcribe import spans_of, words_of
-from nuntius.jobs.engines import diarizer, recogniser
+from nuntius.core.speech.transcribe import transcribe
+from nuntius.jobs.engines import diarizer, recogniser, voice_prints
+from nuntius.jobs.steps import packed_spans
 from nuntius.settings import Settings
 from nuntius.store.transcripts import packed
 
@@ -22,14 +20,11 @@ NAMES = ("winter-timetable", "ticket-machine", "engine-room")
 
 
 def work(name: str) -> None:
-    """Words and spans of one recording."""
+    """Turns and spans of one recording."""
     settings, source = Settings.from_environment(), HERE / f"{name}.ogg"
-    with TemporaryDirectory() as folder:
-        working = Path(folder) / "working.pcm"
-        prepare(source, working, Path(folder) / "playback.ogg")
-        sound, engine = WorkingCopy(working), recogniser(settings, source)
-        words, spans = words_of(sound, engine), spans_of(sound, diarizer(settings), None)
-    made = {"words": packed(words), "spans": [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]}
+    transcript, spans = transcribe(source, recogniser(settings, source), diarizer(settings), voice_prints(settings))
+    turns = [{"voice": turn.speaker, "words": packed(turn.words)} for turn in transcript.turns]
+    made = {"turns": turns, "spans": packed_spans(spans)}
     (HERE / "worked" / f"{name}.json").write_text(json.dumps(made) + "\n")
 
 

@@ -113,11 +113,11 @@ def transcribe(file: Path, people: int | None, form: str) -> None:
     from nuntius.core.formats.text import write_text
     from nuntius.core.formats.webvtt import write_webvtt
     from nuntius.core.speech.transcribe import transcribe as work
-    from nuntius.jobs.engines import diarizer, recogniser
+    from nuntius.jobs.engines import diarizer, recogniser, voice_prints
     from nuntius.settings import Settings
 
     settings = Settings.from_environment()
-    transcript, spans = work(file, recogniser(settings, file), diarizer(settings), people)
+    transcript, spans = work(file, recogniser(settings, file), diarizer(settings), voice_prints(settings), people)
     writers: dict[str, Callable[[], Iterable[str]]] = {
         "json": lambda: [json.dumps(transcript_json(transcript), ensure_ascii=False) + "\n"],
         "vtt": lambda: write_webvtt(transcript),

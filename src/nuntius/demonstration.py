@@ -17,6 +17,8 @@ from zoneinfo import ZoneInfo
 from sqlalchemy.orm import Session
 
 from nuntius.core.live.agenda import AgendaItem
+from nuntius.core.transcript.transcript import in_order
+from nuntius.core.transcript.turn import Turn
 from nuntius.jobs import steps
 from nuntius.settings import Settings
 from nuntius.store.accounts import any_account, create_account, create_workspace
@@ -24,10 +26,10 @@ from nuntius.store.changes import name_voice
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
 from nuntius.store.meetings import create_meeting, named_person
-from nuntius.store.models import Meeting, RecognisedStretch, Recording, Room, User, now
+from nuntius.store.models import Meeting, Recording, Room, User, now
 from nuntius.store.rooms import open_room, touch
 from nuntius.store.templates import save_template
-from nuntius.store.transcripts import load_transcript, speakers_of
+from nuntius.store.transcripts import load_transcript, save_transcript, speakers_of, unpacked
 from nuntius.store.vocabulary import add_term
 
 FILES = Path(__file__).parents[2] / "demo"
@@ -114,18 +116,16 @@ def _meeting(installation: Installation, user: User, name: str) -> None:
         meeting = create_meeting(session, user, title, kind, begun, ZONE, people)
         recording = Recording(meeting_id=meeting.id, name=f"{name}.ogg", digest=digest, spans=worked["spans"])
         session.add(recording)
-        session.flush()
-        session.add(RecognisedStretch(recording_id=recording.id, number=0, words=worked["words"]))
+        turns = [Turn(turn["voice"], unpacked(turn["words"])) for turn in worked["turns"]]
+        save_transcript(session, meeting.id, in_order(turns))
     task = steps.Task(installation, meeting.id, None)
-    for step in (steps.prepare_sound, steps.write_turns):
-        step(task, lambda _: None)
+    steps.prepare_sound(task, lambda _: None)
     if name in NAMED:
         _name_voices(installation, user, meeting, name)
     steps.write_minutes(task, lambda _: None)
     with installation.database.write() as session:
         job = create_job(session, meeting.id, None)
         job.state, job.progress = "done", 1.0
-        session.get_one(Recording, recording.id).spans = worked["spans"]
 
 
 def _name_voices(installation: Installation, user: User, meeting: Meeting, name: str) -> None:

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from nuntius.core.live.streamed import StreamEngine
     from nuntius.core.live.voices import LiveVoices
     from nuntius.core.speech.diarization.networks import Networks
+    from nuntius.core.speech.diarization.voiceprints import VoicePrints
 
 
 def recogniser(settings: Settings, source: Path) -> Recogniser:
@@ -49,6 +50,13 @@ def diarizer(settings: Settings) -> Diarizer:
     from nuntius.core.speech.diarization.batch import WindowDiarizer
 
     return WindowDiarizer(_networks(max(1, settings.threads // 2)))  # it works beside the recogniser
+
+
+def voice_prints(settings: Settings) -> "VoicePrints":
+    """What tells how phrases sound, with the diarizer's networks."""
+    from nuntius.core.speech.diarization.voiceprints import VoicePrints
+
+    return VoicePrints(_networks(max(1, settings.threads // 2)))
 
 
 @cache

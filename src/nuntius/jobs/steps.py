@@ -2,9 +2,10 @@
 
 import logging
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from threading import Event
+from typing import Any
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -16,8 +17,9 @@ from nuntius.core.audio.probe import probe
 from nuntius.core.errors import SoundSilent, TranscriptEmpty
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.live.carrying import Correction, corrected_turns
-from nuntius.core.live.matching import matched, relabelled
+from nuntius.core.live.matching import matched
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.speech.diarization.phrases import Told, tell_by_phrases
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import recognise_stretch, stretches
@@ -41,6 +43,7 @@ COPIED = 2 * 16_000 * 10  # bytes at a time: ten seconds
 DRAFT_WAIT = 20.0  # seconds that minutes from the live text may take before the work begins beside them
 LISTENER_STUCK = 2.0  # seconds without a step forward, after which nothing is expected from the listener
 WORDS_SHARE = 0.6  # of the work of listening, by processor time (measured)
+SPANS_SHARE = 0.7  # of telling voices apart without words, by processor time (measured)
 
 Progress = Callable[[float], None]  # hears the share of the step that is done, 0 to 1
 
@@ -191,12 +194,27 @@ def tell_voices(task: Task, progress: Progress) -> None:
     diarizer = engines.diarizer(task.installation.settings)
     spans = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
     with task.installation.database.write() as session:
-        task.recording(session).spans = [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]
+        task.recording(session).spans = packed_spans(spans)
+
+
+def packed_spans(spans: Sequence[Span]) -> list[list[Any]]:
+    """Spans as they are kept: start and end in seconds, and the voice."""
+    return [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]
+
+
+def told_by_phrases(task: Task, words: Sequence[Word], spans: Sequence[Span], progress: Progress) -> Told:
+    """Whose the words are, by the sound of whole phrases."""
+    with task.installation.database.read() as session:
+        sound = WorkingCopy(task.installation.files.path(task.recording(session).working_digest or ""))
+    settings = task.installation.settings
+    return tell_by_phrases(
+        words, spans, lambda phrases: engines.voice_prints(settings).of(sound, phrases, progress), task.people
+    )
 
 
 def write_turns(task: Task, progress: Progress) -> None:
     """Words and voices joined; the pieces they came from are no longer needed and go. Raises SoundSilent."""
-    with task.installation.database.write() as session:
+    with task.installation.database.read() as session:
         recording = task.recording(session)
         rows = session.scalars(
             select(RecognisedStretch)
@@ -204,16 +222,19 @@ def write_turns(task: Task, progress: Progress) -> None:
             .order_by(RecognisedStretch.number)
         )
         words: tuple[Word, ...] = tuple(word for row in rows for word in unpacked(row.words))
-        if not words:
-            raise SoundSilent(
-                "No words were recognised in this recording. Check that somebody speaks in it, and bring in another file."
-            )
         spans = [Span(start, end, voice) for start, end, voice in recording.spans or []]
+    if not words:
+        raise SoundSilent(
+            "No words were recognised in this recording. Check that somebody speaks in it, and bring in another file."
+        )
+    told = told_by_phrases(task, words, spans, progress)
+    with task.installation.database.write() as session:
+        recording = task.recording(session)
         lines = live_rows(session, task.meeting_id)
         if lines:
-            spans = _as_named_live(spans, lines)
-            recording.spans = [[s.start, s.end, s.voice] for s in spans]
-        transcript = join(words, spans, recording.duration or 0.0)
+            told = _as_named_live(told, lines)
+        recording.spans = packed_spans(told.spans)
+        transcript = join(words, told.voices, recording.duration or 0.0)
         made = [*_live_corrections(lines), *turn_corrections(session, task.meeting_id)]
         save_transcript(session, task.meeting_id, transcript)
         _carry(session, task.meeting_id, transcript, made)
@@ -224,10 +245,10 @@ def write_turns(task: Task, progress: Progress) -> None:
             drop_sound(session, task.installation.files, room)
 
 
-def _as_named_live(spans: list[Span], lines: list[LiveLineRow]) -> list[Span]:
+def _as_named_live(told: Told, lines: list[LiveLineRow]) -> Told:
     """The voices under the labels that they bore in the live text, so that names given there stay."""
     live = [Span(line.start, line.end, line.voice) for line in lines if line.voice]
-    return relabelled(spans, matched(live, spans))
+    return told.named(matched(live, told.spans))
 
 
 def _live_corrections(lines: list[LiveLineRow]) -> list[Correction]:

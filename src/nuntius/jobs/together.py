@@ -17,7 +17,7 @@ from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import steps
-from nuntius.jobs.steps import Progress, Task
+from nuntius.jobs.steps import SPANS_SHARE, Progress, Task
 from nuntius.store.bundles import keep_bundle
 from nuntius.store.models import MarkRow, Meeting, RecognisedStretch, User
 from nuntius.store.notes import CHAT
@@ -78,8 +78,8 @@ def read_captions(task: Task, progress: Progress) -> None:
     elif transcript.duration > duration + BEHIND:
         raise TranscriptOfAnother(transcript.duration, duration)
     if len(transcript.speakers) == 1 and is_label(transcript.speakers[0]):
-        steps.tell_voices(task, progress)
-        transcript = _by_voice(task, transcript, duration)
+        steps.tell_voices(task, lambda share: progress(share * SPANS_SHARE))
+        transcript = _by_voice(task, transcript, duration, progress)
     with task.installation.database.write() as session:
         save_transcript(session, task.meeting_id, transcript)
 
@@ -102,10 +102,14 @@ def _heard_at(task: Task, transcript: Transcript) -> Transcript:
     return in_order(turns)
 
 
-def _by_voice(task: Task, transcript: Transcript, duration: float) -> Transcript:
+def _by_voice(task: Task, transcript: Transcript, duration: float, progress: Progress) -> Transcript:
     with task.installation.database.read() as session:
         spans = [Span(*span) for span in task.recording(session).spans or []]
-    return join(tuple(word for turn in transcript.turns for word in turn.words), spans, duration)
+    words = tuple(word for turn in transcript.turns for word in turn.words)
+    told = steps.told_by_phrases(task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done))
+    with task.installation.database.write() as session:
+        task.recording(session).spans = steps.packed_spans(told.spans)
+    return join(words, told.voices, duration)
 
 
 def read_chat_lines(task: Task, progress: Progress) -> None:

@@ -7,13 +7,15 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.live.carrying import corrected_turns
-from nuntius.core.live.matching import matched, relabelled
+from nuntius.core.live.matching import matched
+from nuntius.core.speech.diarization.phrases import Told
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.transcribe import spans_of
 from nuntius.core.transcript.transcript import Transcript
+from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
-from nuntius.jobs.steps import Progress, Task, turn_corrections
+from nuntius.jobs.steps import SPANS_SHARE, Progress, Task, packed_spans, told_by_phrases, turn_corrections
 from nuntius.store.changes import change_together
 from nuntius.store.errors import Conflict
 from nuntius.store.models import Meeting, Recording, Speaker, TurnRow, User
@@ -31,27 +33,27 @@ def tell_anew(task: Task, progress: Progress) -> None:
         recording = task.recording(session)
         sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
     diarizer = engines.diarizer(task.installation.settings)
-    fresh = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
+    spans = spans_of(sound, diarizer, task.people, lambda done: progress(SPANS_SHARE * done / sound.duration))
+    with task.installation.database.read() as session:
+        words = tuple(word for row in turns_of(session, task.meeting_id) for word in unpacked(row.words))
+    if not words:
+        raise Conflict("There is no transcript yet whose voices could be told apart.")
+    told = told_by_phrases(task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done))
     with task.installation.database.write() as session:
-        _put(session, task, fresh)
+        _put(session, task, words, told)
 
 
-def _put(session: Session, task: Task, fresh: list[Span]) -> None:
+def _put(session: Session, task: Task, words: tuple[Word, ...], told: Told) -> None:
     meeting, recording = session.get_one(Meeting, task.meeting_id), task.recording(session)
     rows = turns_of(session, meeting.id)
-    if not rows:
-        raise Conflict("There is no transcript yet whose voices could be told apart.")
-    spans = relabelled(fresh, matched(_heard(session, recording, rows), fresh))
-    words = tuple(word for row in rows for word in unpacked(row.words))
-    transcript = join(words, spans, recording.duration or 0.0)
+    told = told.named(matched(_heard(session, recording, rows), told.spans))
+    transcript = join(words, told.voices, recording.duration or 0.0)
     after = _pieces(session, meeting, transcript)
     written = corrected_turns(transcript, turn_corrections(session, meeting.id))
     for number, kept in written.items():
         after[number]["person_words"] = packed(kept)
     steps: list[list[Any]] = [replacing(meeting, 0, [piece_of(row) for row in rows], after)]
-    steps.append(
-        ["spans", recording.id, recording.spans, [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]]
-    )
+    steps.append(["spans", recording.id, recording.spans, packed_spans(told.spans)])
     change_together(session, session.get_one(User, meeting.runner_id), meeting, steps)
 
 

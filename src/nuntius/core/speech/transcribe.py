@@ -9,6 +9,8 @@ from typing import TypeVar
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
 from nuntius.core.audio.probe import probe
+from nuntius.core.speech.diarization.phrases import tell_by_phrases
+from nuntius.core.speech.diarization.voiceprints import VoicePrints
 from nuntius.core.speech.diarizer import Diarizer, Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import Recogniser, recognise_stretch, stretches
@@ -49,8 +51,8 @@ def words_of(sound: WorkingCopy, recogniser: Recogniser) -> tuple[Word, ...]:
 
 
 def transcribe(
-    source: Path, recogniser: Recogniser, diarizer: Diarizer, people: int | None = None
-) -> tuple[Transcript, list[Span]]:
+    source: Path, recogniser: Recogniser, diarizer: Diarizer, prints: VoicePrints, people: int | None = None
+) -> tuple[Transcript, tuple[Span, ...]]:
     """Transcript and spans of a sound file. Raises NotMedia, SoundTrackMissing, SoundEmpty, SoundSilent."""
     probe(source)
     with TemporaryDirectory() as folder:
@@ -58,4 +60,5 @@ def transcribe(
         prepare(source, working, Path(folder) / "playback.ogg")
         sound = WorkingCopy(working)
         words, spans = side_by_side(lambda: words_of(sound, recogniser), lambda: spans_of(sound, diarizer, people))
-        return join(words, spans, sound.duration), spans
+        told = tell_by_phrases(words, spans, lambda phrases: prints.of(sound, phrases), people)
+        return join(words, told.voices, sound.duration), told.spans

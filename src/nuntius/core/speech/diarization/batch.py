@@ -49,7 +49,7 @@ class WindowDiarizer:
         found = [
             Span(start + begun, end + begun, voice_name(names[voice]))
             for voice in range(len(self._centroids))
-            for start, end in _runs(active[:, voice], self._reader.duration - begun)
+            for start, end in runs(active[:, voice], self._reader.duration - begun)
         ]
         return sorted(found)
 
@@ -66,7 +66,7 @@ class WindowDiarizer:
         found = [
             Span(start, end, voice_name(names[voice]))
             for voice in range(assignment.count)
-            for start, end in _runs(active[:, voice], self._reader.duration)
+            for start, end in runs(active[:, voice], self._reader.duration)
         ]
         return sorted(found)
 
@@ -121,7 +121,7 @@ def _mapped(window: Window, voices: np.ndarray, count: int) -> Floats:
     return mapped
 
 
-def _runs(active: np.ndarray, duration: float) -> list[tuple[float, float]]:
+def runs(active: np.ndarray, duration: float) -> list[tuple[float, float]]:
     """Stretches in seconds in which `active` (frames,) holds, short gaps filled, blips dropped."""
     edges = np.diff(np.concatenate([[0], active.astype(np.int8), [0]]))
     runs: list[tuple[float, float]] = []

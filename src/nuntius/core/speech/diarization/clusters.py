@@ -76,11 +76,21 @@ def _training(seconds: Floats) -> np.ndarray:
     return chosen
 
 
-def _centroids(vectors: Floats, weights: Floats, density: float, people: int | None) -> Floats:
+def found_voices(vectors: Floats, seconds: Floats, people: int | None, cut: float) -> Floats:
+    """Unit centroids (k, 256) of the voices in vectors (n, 256) that stand for so many seconds (n,) of speech each."""
+    training = _training(seconds)
+    vectors, seconds = vectors[training], seconds[training]
+    centroids = _centroids(vectors, seconds, 1.0, people, cut)
+    for _ in range(ROUNDS):
+        centroids = _moved(centroids, (vectors @ centroids.T).argmax(1), vectors, seconds)
+    return centroids
+
+
+def _centroids(vectors: Floats, weights: Floats, density: float, people: int | None, coarsest: float = CUT) -> Floats:
     """Unit centroids (k, 256), the voice with most speech first."""
     wanted = people or 1
     tree = linkage(vectors, "average", "cosine") if len(vectors) > 1 else None
-    for cut in (CUT, *FINER_CUTS):
+    for cut in (coarsest, *FINER_CUTS):
         labels = fcluster(tree, cut, "distance") - 1 if tree is not None else np.zeros(1, int)
         sums, seconds = _sums(labels, vectors, weights, density)
         if len(sums) >= wanted:
