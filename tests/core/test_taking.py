@@ -532,3 +532,23 @@ def test_what_one_can_only_do_settles_nothing() -> None:
 
 def test_how_many_matters_there_are_settles_none() -> None:
     assert not of("decision", (MAREN, "From me, two things. The new girl starts on Monday."), (INES, "Good."))
+
+
+def test_who_can_not_on_that_day_has_taken_nothing() -> None:
+    made = of(
+        "action",
+        (MAREN, "I've got Wednesday the eighteenth clear. Would you join us there?"),
+        (TOBIAS, "Not on the eighteenth, sadly. I've got the builders at the new shop."),
+    )
+    assert not made
+
+
+def test_a_remark_does_not_say_what_a_task_is_about() -> None:
+    (action,) = of(
+        "action",
+        (MAREN, "The new form chokes on an apostrophe in a name."),
+        (INES, "That's my whole family, then."),
+        (MAREN, "Can you mend it, Tobias?"),
+        (TOBIAS, "Yes, by tomorrow morning."),
+    )
+    assert action.text.startswith("Mend it [The new form chokes")

@@ -187,3 +187,20 @@ def test_what_somebody_will_have_is_for_the_speaker_to_bring() -> None:
     transcript = talk(("Tobias Pryce", "You'll have both offers from me on Friday."))
     (sentence,) = sentences(transcript, tuple(turn.text for turn in transcript.turns))
     assert tasks.task(sentence, requested=False) == "Let you have both offers on Friday."
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        (
+            "I'm taking the loan papers in on Wednesday, and they'll want your final figures.",
+            "Take the loan papers in on Wednesday, and they'll want your final figures.",
+        ),
+        ("The steam goes out through the roof, and I owe you a drawing of it.", "Give you a drawing of it."),
+        ("You'll all get a running order from me next week.", "Let everybody have a running order next week."),
+    ],
+)
+def test_what_is_done_or_owed_is_the_task_and_not_what_others_want(said: str, written: str) -> None:
+    transcript = talk(("Tobias Pryce", said))
+    (sentence,) = sentences(transcript, (said,))
+    assert tasks.task(sentence, requested=False) == written

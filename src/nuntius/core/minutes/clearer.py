@@ -31,6 +31,7 @@ HAZY = frozenset(
 _LIGHT = frozenset(
     "be have do get go make take put let say come want need think know ring ask tell send okay fine one".split()
 )
+_REMARK = re.compile(r"^\W*(?:(?:and|but|so|well|oh|no|yes),? )?that(?:'s| is| was|'d be| would be) (?!the |where |why |what )", re.I)
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
 TO_ME = re.compile(rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\bfor me\b", re.I)
@@ -41,6 +42,7 @@ BACK = 4  # turns before a task in which such a sentence is looked for
 FAR_BACK = 8  # the same of one that has a word in common with it
 ASKED_BACK = 2  # the same of a question that it answers
 MOST_BARE = 4  # words of a mere name
+LONGEST_REMARK = 7  # words of a mere remark on what was said: `That's my whole family, then.`
 MOST_SHOWN = 14  # words of it that are shown
 
 
@@ -173,6 +175,7 @@ def _telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
         if (before.turn, before.first) < (sentence.turn, sentence.first)
         and any(_tells(t) and t.text.lower() not in scene.roster.words for t in before.tokens)
         and len(before.text.split()) >= LEAST_TELLING
+        and not (_REMARK.match(before.text) and len(before.text.split()) <= LONGEST_REMARK)
         and not scene.backchannel[before.turn]
     ]
 

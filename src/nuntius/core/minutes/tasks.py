@@ -20,7 +20,7 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,\s+and (?=(?:he|she|it|they|that)(?:'s|'re| is| are| never)\b))",
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+and (?=(?:he|she|it|they|that)(?:'s|'re|'ll| is| are| will| never)\b))",
     re.I,
 )  # another clause that only a comma parts from it
 _LATE = re.compile(
@@ -53,9 +53,10 @@ _WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
     re.I,
 )
 _LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it on Friday`
-    r"you(?:'ll| will| can) (?:have|get) (?=(?:it|them|both|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
+    r"you(?:'ll| will| can)( all)? (?:have|get) (?=(?:it|them|both|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
     re.I,
 )
+_OWES = re.compile(r"\bI (?:still )?owe you (?=(?:an?|the|some|that|two|three|\d+)\b)")
 _CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
 _OFFER_HEAD = re.compile(
     r"\b(?:i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
@@ -72,7 +73,7 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}"))
-    text = _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!"))
+    text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!")))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
         found = list(head.finditer(text))
@@ -82,8 +83,11 @@ def task(sentence: Sentence, requested: bool) -> str:
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
         if match and (given := _LETS_HAVE.match(text[match.start() :])):
             had = re.sub(r" from me\b", "", text[match.start() + given.end() :])
-            return framed(f"Let you have {had}")
-        if match and (rest := _trimmed(text[match.end() :])) and _is_done(sentence, rest):
+            return framed(f"Let {'everybody' if given.group(1) else 'you'} have {had}")
+        rest = _trimmed(text[match.end() :]) if match else ""
+        if rest.split(" ")[0].lower() in _STATES and (own_doing := doing(sentence)):
+            return own_doing  # `I'm taking the papers in on Wednesday, and they'll want your figures`
+        if rest and _is_done(sentence, rest):
             return framed(in_infinitive(sentence, rest))
     return ""
 
