@@ -35,9 +35,24 @@ def test_what_sounds_like_a_name_is_found_and_nothing_else(text: str, expected: 
     assert found(text, INES, MAREN, FERRY) == expected
 
 
-def test_small_letters_count_only_where_the_recogniser_was_unsure() -> None:
-    assert found("we saw heran there", Term("Heron")) == []
-    assert found("we saw heran there", Term("Heron"), confidence=0.4) == [("Heron", "heran", False)]
+def test_a_common_word_in_small_letters_counts_only_where_the_recogniser_was_unsure() -> None:
+    assert found("we saw a marine there", MAREN) == []
+    assert found("we saw a marine there", MAREN, confidence=0.4) == [("Maren", "marine", False)]
+
+
+@pytest.mark.parametrize(
+    ("text", "expected"),
+    [
+        ("Okay, quame, your steam.", [("Kwame", "quame", False)]),
+        ("Jeyulia, would you join us?", [("Giulia", "Jeyulia", False)]),
+        ("The rest is theirs. They said so when it rained, and I've seen it.", []),  # no Theo, no Wen, no Ife
+        ("The quay is older than the quarry.", []),
+    ],
+)
+def test_what_is_no_common_word_may_be_a_name_that_sounds_a_little_like_it(
+    text: str, expected: list[tuple[str, str, bool]]
+) -> None:
+    assert found(text, *map(Term, ("Kwame", "Giulia", "Theo", "Wen", "Ife"))) == expected
 
 
 def test_a_form_heard_before_is_known_and_a_refused_one_is_left_alone() -> None:

@@ -31,7 +31,9 @@ HAZY = frozenset(
 _LIGHT = frozenset(
     "be have do get go make take put let say come want need think know ring ask tell send okay fine one".split()
 )
-_REMARK = re.compile(r"^\W*(?:(?:and|but|so|well|oh|no|yes),? )?that(?:'s| is| was|'d be| would be) (?!the |where |why |what )", re.I)
+_REMARK = re.compile(
+    r"^\W*(?:(?:and|but|so|well|oh|no|yes),? )?that(?:'s| is| was|'d be| would be) (?!the |where |why |what )", re.I
+)
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
 TO_ME = re.compile(rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\bfor me\b", re.I)
