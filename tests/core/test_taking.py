@@ -552,3 +552,48 @@ def test_a_remark_does_not_say_what_a_task_is_about() -> None:
         (TOBIAS, "Yes, by tomorrow morning."),
     )
     assert action.text.startswith("Mend it [The new form chokes")
+
+
+def test_what_happens_every_time_is_no_task() -> None:
+    (action,) = of(
+        "action",
+        (TOBIAS, "I can ask the workshop whether they could do one day in July. I'll send you an answer by Monday."),
+        (DOUGLAS, "Please do, that is really the main point for us."),
+        (MAREN, "And it must work when the network is down. It goes down every time the wind is in the northwest."),
+        (TOBIAS, "That's no problem. It stores up to 400 sales and sends them later."),
+    )
+    assert action.owner == (TOBIAS,)
+
+
+def test_a_plain_no_to_a_question_is_no_decision() -> None:
+    made = of(
+        "decision",
+        (TOBIAS, "How heavy is the Heron?"),
+        (DOUGLAS, "Eleven tons with the tanks full."),
+        (TOBIAS, "So she can't come out at all?"),
+        (DOUGLAS, "Not on our rail, no. Hired lifts are 750 pounds each, and we would need three before Christmas."),
+        (MAREN, "Then we repair the slipway in January instead."),
+        (TOBIAS, "Agreed."),
+    )
+    assert [line.text for line in made] == ["We repair the slipway in January instead."]
+
+
+def test_who_is_to_swap_with_somebody_is_told_with_whom() -> None:
+    (action,) = of(
+        "action",
+        (INES, "What about the night watch on Wednesday?"),
+        (TOBIAS, "My daughter has her concert on Wednesday. Could somebody swap the watch with me?"),
+        (DOUGLAS, "I could do Wednesday."),
+    )
+    assert action.text.startswith("Swap the watch with [Tobias]")
+
+
+def test_an_answer_told_with_its_question_is_not_told_again_as_key_point() -> None:
+    rows = (
+        (INES, "The annual inspection, when exactly is that?"),
+        (TOBIAS, "The ninth of November at ten in the morning."),
+        (INES, "The surveyor wants the logbooks of both boats three days earlier."),
+    )
+    (question,) = of("question", *rows)
+    assert question.answer is not None and "9th of November" in question.answer.text.replace("ninth", "9th")
+    assert not [line for line in of("key_point", *rows) if line.text.startswith("The annual inspection, when")]

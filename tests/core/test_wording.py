@@ -48,6 +48,7 @@ def test_what_does_not_go_in_the_third_person_is_quoted(said: str, written: str)
         ("The till's three euros twenty over.", "The till's 3.20 euros over."),
         ("They're nine to twelve years old.", "They're 9 to 12 years old."),
         ("It takes one or twelve.", "It takes one or 12."),
+        ("Six of the ten checks, seven out of ten.", "6 of the 10 checks, 7 out of 10."),
         ("Six hundred and forty-two pounds thirty.", "642.30 pounds."),
         ("A hundred pounds fifty.", "100.50 pounds."),
         ("It's a hundred and four point five.", "It's 104.5."),

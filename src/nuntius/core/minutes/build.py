@@ -77,7 +77,11 @@ def _found(
     """Lines of every kind that the template asks for."""
     likely, firm = judged(talk), _firm(talk)
     told = [line for line in firm if line.kind != "question"]
-    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
+    points = find_key_points(talk, chapters, told, length, likely["worth"], detailed)
+    if "question" in template.kinds:
+        answers = [line for line in firm if line.kind == "question"]
+        points = [point for point in points if not any(_tells_answer(point, line) for line in answers)]
+    lines = [*note_lines(talk), *firm, *points]
     for kind, find in FINDERS.items():
         if kind in template.kinds:
             lines += find(talk)
@@ -109,6 +113,13 @@ def _tells_task(decision: Line, action: Line) -> bool:
     told, task = decision.text.lower(), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
     return bool(decision.turns & action.turns) and told.startswith(task) and more <= MOST_MORE
+
+
+def _tells_answer(point: Line, question: Line) -> bool:
+    """Whether a key point is but a question and its answer, both of which stand in the line of the question."""
+    asked, answer = set(question.evidence), question.answer.evidence if question.answer else ()
+    both = len(point.evidence) > 1 and bool(asked & set(point.evidence))
+    return both and set(point.evidence) <= {*asked, *answer}
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

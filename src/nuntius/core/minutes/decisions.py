@@ -111,6 +111,7 @@ def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
     agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower) or rulings.OWN_VOTE.search(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
+    no_matter = no_matter or rulings.SAYS_NO.match(sentence.lower)
     return not agrees_only and not no_matter and not settles_nothing(sentence.lower)
 
 

@@ -182,7 +182,7 @@ BEGINS = cue(  # the meeting, behind the talk before it
 )
 IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
 OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
-RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b")
+RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time\b")
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
@@ -271,7 +271,7 @@ OPENING = cue(
     r"^\W*(?:okay|ok|right|so|now|good|great|lovely|perfect|thanks|thank you|shame|ouch|fine|all right|alright|well|true|noted|ooh|oh)\b"
 )
 FILLER = cue(
-    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|(?<!'ve )(?<!have )(?<!has )(?:sort|kind) of(?! *[.?!]| *$)|like i said|to be honest|i'll be honest|"
+    r"(?:,\s*)?(?:(?<=^)|(?<=[\s,]))(?:um+|uh+|er+m?|erm+|mm+|hm+|hum(?=,)|ah|(?<!let )(?<!lets )(?<!do )(?<!did )(?<!if )(?<!as )(?<!that )(?<!when )you know(?! (?:how|what|who|when|where|why|that|if|him|her|them|it)\b)|i mean|(?<!'ve )(?<!have )(?<!has )(?:sort|kind) of(?! *[.?!]| *$)|like i said|to be honest|i'll be honest|"
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(

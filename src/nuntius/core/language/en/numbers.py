@@ -65,8 +65,8 @@ _PAUSED = re.compile(
     r"\b(\d{2,3},000), (\d{2,3}) (pounds|euros|dollars)\b"
 )  # `forty thousand, two hundred and six pounds`
 _RANGE = re.compile(
-    r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or) (?=\d))", re.I
-)  # `nine to twelve`
+    r"(?<![-\w])(two|three|four|five|six|seven|eight|nine)( (?:to|or|(?:out )?of(?: the)?) (?=\d))", re.I
+)  # `nine to twelve`, `seven out of ten`
 _ORDINAL = re.compile(rf"\b(?:({'|'.join(TENS)})[\s-])?({'|'.join(ORDINALS)})\b", re.I)
 
 
