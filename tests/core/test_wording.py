@@ -13,6 +13,8 @@ from tests.help import talk
 def test_cleaning_takes_fillers_and_false_starts_only() -> None:
     assert clean("So, um, the tides are, the tides are wrong in, er, November") == "The tides are wrong in November."
     assert clean("Well, no, we do not pay for forty-two panes, you know.") == "We do not pay for 42 panes."
+    assert clean("All right, we leave that open.") == "We leave that open."
+    assert clean("Hum, we leave that open.") == "We leave that open."
 
 
 def test_a_changed_number_or_negation_is_not_faithful() -> None:

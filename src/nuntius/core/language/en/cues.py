@@ -275,7 +275,7 @@ FILLER = cue(
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
-    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
+    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
