@@ -79,8 +79,8 @@ def _found(
     told = [line for line in firm if line.kind != "question"]
     points = find_key_points(talk, chapters, told, length, likely["worth"], detailed)
     if "question" in template.kinds:
-        answers = [line for line in firm if line.kind == "question"]
-        points = [point for point in points if not any(_tells_answer(point, line) for line in answers)]
+        asked = {passage: line for line in firm if line.kind == "question" for passage in line.evidence}
+        points = [p for p in points if not any(_tells_answer(p, asked[e]) for e in p.evidence if e in asked)]
     lines = [*note_lines(talk), *firm, *points]
     for kind, find in FINDERS.items():
         if kind in template.kinds:

@@ -2,6 +2,9 @@
 
 import itertools
 import re
+from functools import lru_cache
+
+KEPT = 20_000  # texts whose figures are kept, some eight hours of talk: another template asks for the same ones
 
 UNITS = {
     word: value
@@ -86,6 +89,7 @@ def value_of(words: str) -> int:
     return total + part
 
 
+@lru_cache(maxsize=KEPT)
 def in_digits(text: str) -> str:
     """`text` with number words above nine, and those with a point, written in digits; a lone `one` to `nine` stays a word.
 
