@@ -56,7 +56,7 @@ def voice_prints(settings: Settings) -> "VoicePrints":
     """What tells how phrases sound, with the diarizer's networks."""
     from nuntius.core.speech.diarization.voiceprints import VoicePrints
 
-    return VoicePrints(_networks(max(1, settings.threads // 2)))
+    return VoicePrints(_networks(settings.threads))  # nothing else is at work then
 
 
 @cache

@@ -34,8 +34,8 @@ class Step:
 
 SOUND_STEPS = (
     Step("sound", steps.prepare_sound, 0.06),
-    Step("listen", steps.listen, 0.83),
-    Step("turns", steps.write_turns, 0.08),
+    Step("listen", steps.listen, 0.73),
+    Step("turns", steps.write_turns, 0.18),
     Step("minutes", steps.write_minutes, 0.03),
 )
 ROOM_STEPS = (Step("gather", steps.gather_sound, 0.02), *SOUND_STEPS)

@@ -80,4 +80,5 @@ def _session(model: bytes, threads: int) -> onnxruntime.InferenceSession:
     options = onnxruntime.SessionOptions()
     options.intra_op_num_threads = threads
     options.log_severity_level = 3  # errors only
+    options.enable_cpu_mem_arena = False  # which would keep the room of the largest run for good
     return onnxruntime.InferenceSession(model, options, providers=["CPUExecutionProvider"])
