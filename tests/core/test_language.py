@@ -81,6 +81,22 @@ def test_who_is_spoken_to() -> None:
     assert roster.addressee("Okay, Ines. Boats.") == "Ines Carvell"
     assert roster.addressee("Could you do that, Maren?") == "Maren Tull"
     assert roster.addressee("I saw Tobias on the pier.") is None
+
+
+@pytest.mark.parametrize(
+    ("said", "called"),
+    [
+        ("Okay, quame, your steam.", "Kwame Adjei"),
+        ("Yes, I see that. Okay, quame your steam.", None),  # the second sentence is asked by itself
+        ("Quame your steam.", "Kwame Adjei"),
+        ("Jeyulia, would you join us?", "Giulia Ferri"),
+        ("Could you come along, jeyulia?", "Giulia Ferri"),
+        ("The quame is late.", None),
+        ("Come, as you have the cup.", None),
+    ],
+)
+def test_who_is_called_by_a_name_that_the_recogniser_did_not_know(said: str, called: str | None) -> None:
+    assert Roster.of(("Kwame Adjei", "Giulia Ferri", "Colm Hanratty"), ()).addressee(said) == called
     assert is_label("Voice A")
     assert is_label("Speaker 12")
     assert not is_label("Maren Tull")

@@ -4,9 +4,9 @@ import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from jellyfish import jaro_winkler_similarity, levenshtein_distance, metaphone
+from jellyfish import jaro_winkler_similarity, metaphone
 
-from nuntius.core.language.lexicon import is_common, only_joins
+from nuntius.core.language.lexicon import may_be_heard_for, only_joins
 from nuntius.core.transcript.edits import substituted
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
@@ -14,7 +14,6 @@ from nuntius.core.transcript.word import Word
 SHORTEST = 3  # letters of a term that is looked for by its sound: shorter ones sound like too much
 ALIKE = 0.80  # Jaro-Winkler similarity of two spellings that sound alike
 NEAR = 0.95  # the same for spellings alone, whatever their sound
-LIKE = 0.72  # the same for a word that is no common one, when the sounds begin alike and differ by one at most
 DOUBTFUL = 0.6  # confidence below which a word in small letters may have been misheard
 CALENDAR = frozenset(
     "monday tuesday wednesday thursday friday saturday sunday january february march april may june july august "
@@ -148,19 +147,14 @@ def _sounds_like(words: tuple[Word, ...], parts: list[str], letters: str, key: _
         return False
     if abs(len(letters) - len(key.letters)) > max(1, len(key.letters) // 3) or all(map(only_joins, parts)):
         return False
-    spelt = jaro_winkler_similarity(letters, key.letters)
-    if len(parts) == key.size == 1 and not is_common(letters) and spelt >= LIKE and _nearly(letters, key.sound):
-        return True  # `quame` for `Kwame`: the recogniser wrote down what it heard
+    if len(parts) == key.size == 1 and may_be_heard_for(key.letters, letters):
+        return True
     if not any(part[:1].isupper() for part in parts) and min(word.confidence for word in words) >= DOUBTFUL:
         return False
+    spelt = jaro_winkler_similarity(letters, key.letters)
     return bool(
         spelt >= NEAR or (spelt >= ALIKE and metaphone(" ".join(parts)).replace(" ", "") == key.sound.replace(" ", ""))
     )
-
-
-def _nearly(letters: str, sound: str) -> bool:
-    heard = metaphone(letters)
-    return len(sound) > 1 and heard[:1] == sound[:1] and levenshtein_distance(heard, sound) <= 1
 
 
 def core(text: str) -> str:

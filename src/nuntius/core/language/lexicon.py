@@ -1,8 +1,12 @@
-"""Which words are common ones: those that the sentence encoder reads in one piece."""
+"""Which words are common ones, being read in one piece by the sentence encoder, and which may be misheard names."""
 
 import json
 from functools import cache
 from importlib.resources import files
+
+from jellyfish import jaro_winkler_similarity, levenshtein_distance, metaphone
+
+LIKE = 0.72  # Jaro-Winkler similarity of a name and of what a recogniser wrote down for it
 
 
 def is_common(word: str) -> bool:
@@ -16,6 +20,17 @@ def only_joins(word: str) -> bool:
 
     head, apostrophe, tail = word.lower().replace("’", "'").partition("'")
     return word.lower() in STOP_WORDS or (bool(apostrophe) and tail != "s" and (head in STOP_WORDS or tail == "t"))
+
+
+def may_be_heard_for(name: str, word: str) -> bool:
+    """Whether a word may be what a recogniser wrote down for a name that it does not know: `quame` for `Kwame`.
+
+    It is no common word, is spelt alike, and its sounds begin as the name's do and differ by one at most.
+    """
+    if is_common(word) or jaro_winkler_similarity(word.lower(), name.lower()) < LIKE:
+        return False
+    heard, sound = metaphone(word), metaphone(name)
+    return len(sound) > 1 and heard[:1] == sound[:1] and levenshtein_distance(heard, sound) <= 1
 
 
 @cache

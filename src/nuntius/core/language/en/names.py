@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 
 from jellyfish import jaro_winkler_similarity, metaphone
 
+from nuntius.core.language.lexicon import may_be_heard_for
+
 SHORTEST_HEARD = 4  # letters of a name that is recognised although it was misheard
 HEARD_ALIKE = 0.88  # Jaro-Winkler similarity of a misheard name
 _YOU_NEXT = re.compile(
@@ -21,6 +23,12 @@ _OPENERS = re.compile(
     r"(?:\W*\b(?:so|and|okay|ok|right|well|great|good|lovely|thanks|thank you|now|sorry|but|hey|yes|no|then|shame"
     r"|perfect)\b\W*)+",
     re.I,
+)
+
+_CALLED = (
+    re.compile(  # words that stand where people are called: `Okay, quame, your steam`, `Would you join us, jeyulia?`
+        rf"^(?:{_OPENERS.pattern})?(?P<first>\w+)(?:,|\s(?=your?\b))|,\s+(?P<last>\w+)\W*$", re.I
+    )
 )
 
 
@@ -73,7 +81,13 @@ class Roster:
             )
             if called or (opens and _YOU_NEXT.match(text[at:])) or _YOU_BEFORE.search(before):
                 return name
-        return None
+        words = (word for match in _CALLED.finditer(text) for word in match.groups() if word)
+        return next(filter(None, map(self._misheard, words)), None)
+
+    def _misheard(self, word: str) -> str | None:
+        """The one person for whose first name a word may have been written down."""
+        heard = [name for key, name in self._first.items() if may_be_heard_for(key, word)]
+        return heard[0] if len(heard) == 1 else None
 
     def _named(self, word: str) -> str | None:
         """The person whose first name a word is, or was heard as: `milo` of Milos."""
