@@ -16,6 +16,7 @@ from nuntius.core.minutes.scene import scene
 from nuntius.core.minutes.settling import told_next
 from nuntius.core.minutes.wording import clean
 from nuntius.core.naming import CALLED, name_votes, sure_names
+from nuntius.core.templates.shipped import shipped
 from nuntius.core.transcript.transcript import Transcript
 from tests.help import talk
 
@@ -427,16 +428,22 @@ def test_whom_a_task_speaks_of_is_a_person_that_was_named() -> None:
     assert "[Mrs Achterberg would know where the old chart is]" in line.text
 
 
-def test_a_bare_answer_stands_with_its_question() -> None:
-    lines = of(
-        "key_point",
+def test_a_bare_answer_stands_with_its_question_where_no_section_takes_questions() -> None:
+    rows = (
         (MAREN, "Morning, all of you. Is that the rain again?"),
         (INES, "It is."),
         (MAREN, "What did the yard's repair come to?"),
         (TOBIAS, "Fourteen thousand pounds for both rails."),
         (INES, "Oh."),
     )
-    told = next(line for line in lines if "14,000" in line.text)
+    general = shipped("general meeting")
+    sections = tuple(
+        replace(section, kinds=kinds)
+        for section in general.sections
+        if (kinds := tuple(kind for kind in section.kinds if kind != "question"))
+    )
+    minutes = make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE), "standard", replace(general, sections=sections))
+    told = next(line for line in minutes.lines if "14,000" in line.text)
     assert told.text == "What did the yard's repair come to? 14,000 pounds for both rails."
     assert told.turns == {2, 3}
 
