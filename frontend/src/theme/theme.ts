@@ -44,7 +44,7 @@ export function makeTheme(mode: PaletteMode): Theme {
       fontFamily: PLAIN,
       fontSize: 14,
       h1: { fontFamily: SERIF, fontSize: "1.6rem", fontWeight: 600 },
-      h2: { fontFamily: SERIF, fontSize: "1.2rem", fontWeight: 600 },
+      h2: { fontFamily: SERIF, fontSize: "1.2rem", fontWeight: 600, lineHeight: 1.35 },
       h3: { fontSize: "0.82rem", fontWeight: 700, letterSpacing: "0.02em" },
       button: { textTransform: "none", fontWeight: 700 },
     },
