@@ -14,12 +14,12 @@ from nuntius.core.live.brief import brief
 from nuntius.core.live.carrying import Correction, corrected_turns, merged
 from nuntius.core.live.floor import live_floor
 from nuntius.core.live.line import LiveLine, VoicedLine
-from nuntius.core.live.matching import matched, relabelled
+from nuntius.core.live.matching import matched
 from nuntius.core.live.scripted import ScriptedLines
 from nuntius.core.live.turns import live_transcript, split_at_voices, turn_start, voice_of
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import MeetingFacts, Note
-from nuntius.core.speech.diarizer import Span
+from nuntius.core.speech.diarizer import Span, relabelled
 from nuntius.core.templates.shipped import SHIPPED, shipped
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.meetings import KINDS

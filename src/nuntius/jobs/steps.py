@@ -59,6 +59,11 @@ class Task:
     def recording(self, session: Session) -> Recording:
         return session.scalars(select(Recording).where(Recording.meeting_id == self.meeting_id)).one()
 
+    def sound(self) -> WorkingCopy:
+        """The working copy of the recording's sound."""
+        with self.installation.database.read() as session:
+            return WorkingCopy(self.installation.files.path(self.recording(session).working_digest or ""))
+
 
 def read_text(task: Task, progress: Progress) -> None:
     """A transcript file becomes the transcript."""
@@ -170,9 +175,9 @@ def recognise(task: Task, progress: Progress) -> None:
     """Words, stretch by stretch; those recognised before a break are not recognised again."""
     with task.installation.database.read() as session:
         recording = task.recording(session)
-        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
         query = select(func.count(RecognisedStretch.id)).where(RecognisedStretch.recording_id == recording.id)
         done = session.scalar(query) or 0
+    sound = task.sound()
     plan = stretches(sound)
     engine = engines.recogniser(task.installation.settings, task.installation.files.path(recording.digest))
     for number, stretch in enumerate(plan):
@@ -187,10 +192,9 @@ def recognise(task: Task, progress: Progress) -> None:
 def tell_voices(task: Task, progress: Progress) -> None:
     """Who spoke when."""
     with task.installation.database.read() as session:
-        recording = task.recording(session)
-        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
-    if recording.spans is not None:
-        return
+        if task.recording(session).spans is not None:
+            return
+    sound = task.sound()
     diarizer = engines.diarizer(task.installation.settings)
     spans = spans_of(sound, diarizer, task.people, lambda done: progress(done / sound.duration))
     with task.installation.database.write() as session:
@@ -204,9 +208,7 @@ def packed_spans(spans: Sequence[Span]) -> list[list[Any]]:
 
 def told_by_phrases(task: Task, words: Sequence[Word], spans: Sequence[Span], progress: Progress) -> Told:
     """Whose the words are, by the sound of whole phrases."""
-    with task.installation.database.read() as session:
-        sound = WorkingCopy(task.installation.files.path(task.recording(session).working_digest or ""))
-    settings = task.installation.settings
+    sound, settings = task.sound(), task.installation.settings
     return tell_by_phrases(
         words, spans, lambda phrases: engines.voice_prints(settings).of(sound, phrases, progress), task.people
     )

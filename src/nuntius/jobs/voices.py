@@ -5,7 +5,6 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.live.carrying import corrected_turns
 from nuntius.core.live.matching import matched
 from nuntius.core.speech.diarization.phrases import Told
@@ -29,9 +28,7 @@ def tell_anew(task: Task, progress: Progress) -> None:
 
     Names are kept by the time that an old and a new voice have in common; what a person corrected is kept.
     """
-    with task.installation.database.read() as session:
-        recording = task.recording(session)
-        sound = WorkingCopy(task.installation.files.path(recording.working_digest or ""))
+    sound = task.sound()
     diarizer = engines.diarizer(task.installation.settings)
     spans = spans_of(sound, diarizer, task.people, lambda done: progress(SPANS_SHARE * done / sound.duration))
     with task.installation.database.read() as session:

@@ -82,7 +82,7 @@ def cues(turn: Turn) -> Iterator[tuple[float, float, str]]:
     first = 0
     for i, word in enumerate(turn.words):
         length = word.end - turn.words[first].start
-        ends = word.text[-1:] in ".?!" and length > LONGEST_CUE / 3
+        ends = word.ends_sentence and length > LONGEST_CUE / 3
         if i == len(turn.words) - 1 or length > LONGEST_CUE or (ends and length > LONGEST_CUE / 2):
             part = turn.words[first : i + 1]
             yield part[0].start, max(w.end for w in part), " ".join(w.text for w in part)

@@ -13,7 +13,7 @@ from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
-from nuntius.core.language.networks import network
+from nuntius.core.networks import network
 
 MODEL_DIGEST = "8199be6f699a395f99f89df973f9dc5285fbcfcdb2ae1a4e1201dab014f3d2a6"  # sha256
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256

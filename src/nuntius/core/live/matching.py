@@ -30,11 +30,6 @@ def matched(before: Sequence[Span], after: Sequence[Span]) -> dict[str, str]:
     return {voice: names[voice] if voice in names else next(free) for voice in new}
 
 
-def relabelled(spans: Sequence[Span], names: dict[str, str]) -> list[Span]:
-    """The spans under other names."""
-    return [Span(span.start, span.end, names.get(span.voice, span.voice)) for span in spans]
-
-
 def _shared(a: Sequence[Span], b: Sequence[Span]) -> float:
     """Seconds that two rows of spans, each sorted by start, have in common."""
     total, i, j = 0.0, 0, 0

@@ -5,11 +5,11 @@ from collections.abc import Sequence
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.live.line import LiveLine, VoicedLine
-from nuntius.core.live.matching import matched, relabelled
+from nuntius.core.live.matching import matched
 from nuntius.core.live.turns import NEAR, split_at_voices, voice_of
 from nuntius.core.speech.diarization.batch import WindowDiarizer
 from nuntius.core.speech.diarization.networks import Networks
-from nuntius.core.speech.diarizer import Span
+from nuntius.core.speech.diarizer import Span, relabelled
 
 BLOCK = 5.0  # seconds of sound behind one run of the trunk: 95 to 98 % of voices as in the end (measured)
 SOONEST = 10.0  # seconds between two runs over the whole, at least

@@ -76,12 +76,8 @@ def _found(
 ) -> list[Line]:
     """Lines of every kind that the template asks for."""
     likely, firm = judged(talk), _firm(talk)
-    told = [line for line in firm if line.kind != "question"]
-    points = find_key_points(talk, chapters, told, length, likely["worth"], detailed)
-    if "question" in template.kinds:
-        asked = {passage: line for line in firm if line.kind == "question" for passage in line.evidence}
-        points = [p for p in points if not any(_tells_answer(p, asked[e]) for e in p.evidence if e in asked)]
-    lines = [*note_lines(talk), *firm, *points]
+    told = [line for line in firm if line.kind != "question" or "question" in template.kinds]
+    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
         if kind in template.kinds:
             lines += find(talk)
@@ -113,13 +109,6 @@ def _tells_task(decision: Line, action: Line) -> bool:
     told, task = decision.text.lower(), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
     return bool(decision.turns & action.turns) and told.startswith(task) and more <= MOST_MORE
-
-
-def _tells_answer(point: Line, question: Line) -> bool:
-    """Whether a key point is but a question and its answer, both of which stand in the line of the question."""
-    asked, answer = set(question.evidence), question.answer.evidence if question.answer else ()
-    both = len(point.evidence) > 1 and bool(asked & set(point.evidence))
-    return both and set(point.evidence) <= {*asked, *answer}
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

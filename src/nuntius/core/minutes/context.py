@@ -19,8 +19,8 @@ from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
-from nuntius.core.language.networks import network
 from nuntius.core.minutes.scene import Scene
+from nuntius.core.networks import network
 
 OF_SENTENCES = ("action", "decision", "question", "worth")  # logits that the network gives, in its order
 KINDS = (*OF_SENTENCES, "answer")

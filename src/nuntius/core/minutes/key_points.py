@@ -1,7 +1,7 @@
 """Key points: what somebody who missed the meeting must know, spread over the chapters."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
@@ -37,7 +37,10 @@ def find_key_points(
     `likely` says for each sentence how likely it is worth knowing for somebody who was not there. `detailed` are
     the numbers of chapters that are wanted in more detail.
     """
+    questions = [line for line in told if line.kind == "question"]
+    told = [line for line in told if line.kind != "question"]
     held = frozenset((s.turn, s.first) for line in told for s in scene.inside(line.evidence))
+    held |= {(s.turn, s.first) for line in questions for s in _bare_answers(scene, line)}
     lines: list[Line] = []
     for number, chapter in enumerate(chapters):
         words = sum(len(scene.transcript.turns[t].words) for t in range(chapter.first, chapter.last + 1))
@@ -46,6 +49,15 @@ def find_key_points(
         budget = max(whole * words - spent, LEAST_SHARE * whole * words)
         lines += _of_chapter(scene, chapter, held, budget, likely, least)
     return lines
+
+
+def _bare_answers(scene: Scene, question: Line) -> Iterator[Sentence]:
+    """The answers to a question that would only stand with it, as they do in its own line."""
+    asked = {(s.turn, s.first) for s in scene.inside(question.evidence)}
+    for sentence in scene.inside(question.answer.evidence) if question.answer else ():
+        before = answered(scene, sentence) if _is_fragment(sentence) else None
+        if before is not None and (before.turn, before.first) in asked:
+            yield sentence
 
 
 def _of_chapter(

@@ -1,5 +1,6 @@
 """What every diarizer does: sound in, who spoke when out."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -32,6 +33,11 @@ class Diarizer(Protocol):
         A voice keeps its name from call to call. Empty when nobody has spoken.
         """
         ...
+
+
+def relabelled(spans: Sequence[Span], names: dict[str, str]) -> list[Span]:
+    """The spans under other names."""
+    return [Span(span.start, span.end, names.get(span.voice, span.voice)) for span in spans]
 
 
 def voice_name(number: int) -> str:

@@ -27,8 +27,7 @@ def join(words: Sequence[Word], voices: Sequence[str], duration: float) -> Trans
 
 def _breaks(words: list[Word], start: int, i: int) -> bool:
     pause = words[i].start - words[i - 1].end
-    ended = words[i - 1].text[-1:] in ".?!"
-    return pause > BREAK or (ended and words[i - 1].end - words[start].start > LONGEST)
+    return pause > BREAK or (words[i - 1].ends_sentence and words[i - 1].end - words[start].start > LONGEST)
 
 
 def by_time(words: Sequence[Word], spans: Sequence[Span]) -> list[str]:

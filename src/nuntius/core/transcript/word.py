@@ -13,6 +13,11 @@ class Word:
     confidence: float = 1.0
 
     @property
+    def ends_sentence(self) -> bool:
+        """Whether a sentence ends with this word, by its sign."""
+        return self.text.endswith((".", "?", "!"))
+
+    @property
     def middle(self) -> float:
         """Midpoint in seconds: what decides to whom a word belongs."""
         return (self.start + self.end) / 2

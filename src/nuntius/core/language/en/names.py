@@ -24,12 +24,8 @@ _OPENERS = re.compile(
     r"|perfect)\b\W*)+",
     re.I,
 )
-
-_CALLED = (
-    re.compile(  # words that stand where people are called: `Okay, quame, your steam`, `Would you join us, jeyulia?`
-        rf"^(?:{_OPENERS.pattern})?(?P<first>\w+)(?:,|\s(?=your?\b))|,\s+(?P<last>\w+)\W*$", re.I
-    )
-)
+# Where people are called: `Okay, quame, your steam`, `Would you join us, jeyulia?`
+_CALLED = re.compile(rf"^(?:{_OPENERS.pattern})?(\w+)(?:,|\s(?=your?\b))|,\s+(\w+)\W*$", re.I)
 
 
 @dataclass(frozen=True, slots=True)

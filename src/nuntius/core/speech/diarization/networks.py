@@ -5,10 +5,10 @@ from pathlib import Path
 from typing import cast
 
 import numpy as np
-import onnxruntime
 from numpy.typing import NDArray
 
 from nuntius.core.errors import ModelMissing
+from nuntius.core.networks import network
 from nuntius.core.speech.diarization.features import Features
 
 MODELS = Path(__file__).parent / "models"
@@ -38,8 +38,8 @@ class Networks:
 
     def __init__(self, threads: int = 2) -> None:
         trunk = _read("trunk.onnx.1") + _read("trunk.onnx.2")
-        self._segmentation = _session(_read("segmentation.onnx"), threads)
-        self._trunk = _session(trunk, threads)
+        self._segmentation = network(_read("segmentation.onnx"), threads)
+        self._trunk = network(trunk, threads)
         _read("projection.npy")
         projection = np.load(MODELS / "projection.npy").astype(np.float32)
         self._weights, self._bias = projection[:, :-1], projection[:, -1]
@@ -74,11 +74,3 @@ def _read(name: str) -> bytes:
     if hashlib.sha256(data).hexdigest() != DIGESTS[name]:
         raise ModelMissing(f"{name} is damaged")
     return data
-
-
-def _session(model: bytes, threads: int) -> onnxruntime.InferenceSession:
-    options = onnxruntime.SessionOptions()
-    options.intra_op_num_threads = threads
-    options.log_severity_level = 3  # errors only
-    options.enable_cpu_mem_arena = False  # which would keep the room of the largest run for good
-    return onnxruntime.InferenceSession(model, options, providers=["CPUExecutionProvider"])

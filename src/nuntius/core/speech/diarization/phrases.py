@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from nuntius.core.speech.diarization.batch import runs
 from nuntius.core.speech.diarization.clusters import found_voices
 from nuntius.core.speech.diarization.networks import FRAME, Floats
-from nuntius.core.speech.diarizer import Span, voice_name
+from nuntius.core.speech.diarizer import Span, relabelled, voice_name
 from nuntius.core.speech.joining import by_time
 from nuntius.core.transcript.word import Word
 
@@ -32,7 +32,6 @@ WEIGHED = (0.1, 3.0)  # least and most seconds that a phrase counts for
 ELSEWHERE = 0.05  # cost of a second in another voice than the diarizer heard; likeness is a cosine
 BETWEEN, WITHIN = 0.02, 0.30  # cost of a change of voice where a sentence ends, and within one
 REACH = 0.5  # seconds before and behind a phrase in which speech without words is its voice's
-SENTENCE_ENDS = ".?!"
 
 Prints = Callable[[Sequence[tuple[float, float]]], Floats]  # unit vectors (n, 256) of stretches in seconds
 
@@ -48,7 +47,7 @@ class Told:
         """The same under other names."""
         return Told(
             tuple(names.get(voice, voice) for voice in self.voices),
-            tuple(Span(span.start, span.end, names.get(span.voice, span.voice)) for span in self.spans),
+            tuple(relabelled(self.spans, names)),
         )
 
 
@@ -98,7 +97,7 @@ def _cut(words: Sequence[Word], voices: Sequence[str]) -> list[Phrase]:
         if (
             i == len(words)
             or voices[i] != voices[i - 1]
-            or words[i - 1].text[-1:] in SENTENCE_ENDS
+            or words[i - 1].ends_sentence
             or words[i].start - words[i - 1].end > PAUSE
         ):
             made.append(Phrase(first, i, words[first].start, max(words[i - 1].end, words[first].start)))
@@ -137,7 +136,7 @@ def _likeliest(words: Sequence[Word], phrases: Sequence[Phrase], likeness: Float
 
 def _change(words: Sequence[Word], first: int) -> float:
     """What a change of voice ahead of a word costs; a pause makes it cheaper."""
-    if words[first - 1].text[-1:] in SENTENCE_ENDS:
+    if words[first - 1].ends_sentence:
         return BETWEEN
     return max(BETWEEN, WITHIN - max(0.0, words[first].start - words[first - 1].end))
 
