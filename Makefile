@@ -47,11 +47,12 @@ models: ## derive the diarizer's models anew from the package that carries them
 	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
 	.cache/models/bin/python scripts/derive_models.py
 
-context: ## teach the networks that read talk in its context anew from training/ (an hour and a half); then `make judges`
+context: ## make the networks of vectors and of talk in its context anew from training/ (an hour and a half); then `make judges`
 	python3.11 -m venv .cache/teaching
 	.cache/teaching/bin/pip install --quiet --require-hashes -r requirements.txt
 	.cache/teaching/bin/pip install --quiet --require-hashes --no-deps -r training/encoder.txt
 	.cache/teaching/bin/pip install --quiet torch==2.13.0 transformers==5.24.0 onnx==1.23.2 scikit-learn==1.9.1
+	PYTHONPATH=src .cache/teaching/bin/python training/vectors.py
 	PYTHONPATH=src .cache/teaching/bin/python training/context.py
 
 judges: $(VENV)/tested ## make the weights of the trained judges anew from training/

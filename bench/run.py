@@ -6,6 +6,7 @@ Without a name all four are run; about half an hour on two cores. Nothing here i
 """
 
 import json
+import os
 import resource
 import subprocess
 import sys
@@ -24,9 +25,6 @@ sys.path[:0] = [str(HERE.parent)]
 from tests.help import write_wav  # noqa: E402
 
 from nuntius.core.audio.decode import RATE, Samples, load  # noqa: E402
-from nuntius.core.transcript.transcript import Transcript, in_order  # noqa: E402
-from nuntius.core.transcript.turn import Turn  # noqa: E402
-from nuntius.core.transcript.word import spread  # noqa: E402
 
 DEMO = HERE.parent / "demo"
 OUT = HERE / "out"
@@ -138,30 +136,18 @@ class Watch:
         self.laps[name], self._last = moment - self._last, moment
 
 
-def long_transcript() -> Transcript:
-    """Ten thousand words of the demo's own talk, repeated with other numbers."""
-    rows = [
-        row for file in sorted((DEMO / "scripts").glob("*.txt")) for row in file.read_text().splitlines()[1:] if row
-    ]
-    turns: list[Turn] = []
-    clock, count = 0.0, 0
-    while count < WORDS:
-        speaker, text = rows[len(turns) % len(rows)].split(":", 1)
-        end = clock + len(text.split()) / 2.6
-        turns.append(Turn(speaker, spread(text.strip(), clock, end)))
-        clock, count = end + 0.4, count + len(text.split())
-    return in_order(turns)
-
-
-def minutes_once() -> None:
+def minutes_once(cores: str = "") -> None:
+    if cores:  # before anything counts them
+        os.sched_setaffinity(0, range(int(cores)))
+    from bench.talk import talk
     from nuntius.core.inquiry.inquire import inquire
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.minutes.line import MeetingFacts
 
-    transcript, facts = long_transcript(), MeetingFacts(date(2026, 10, 6))
-    short = in_order(list(transcript.turns[:20]))
-    make_minutes(short, facts)  # loads the models
+    transcript, facts = talk(WORDS), MeetingFacts(date(2026, 10, 6))
     took = Watch()
+    make_minutes(talk(300), facts)
+    took("loading")
     made = make_minutes(transcript, facts)
     took("minutes")
     inquire(transcript, facts, "When does the first boat leave in winter?")
@@ -184,9 +170,11 @@ def recording() -> list[Figure]:
 
 
 def minutes() -> list[Figure]:
-    found = apart("minutes-once")
+    found, alone = apart("minutes-once"), apart("minutes-once", "1")
     return [
-        Figure("minutes of 10,000 words, models loaded", found["minutes"], "s", 5),
+        Figure("minutes of 10,000 words, models loaded", found["minutes"]),
+        Figure("the same on one core", alone["minutes"], "s", 5),
+        Figure("the same with the models to load", alone["loading"] + alone["minutes"], "s", 12),
         Figure("an inquiry into them", found["inquiry"]),
         Figure("peak of memory", found["peak"], "MB"),
     ]

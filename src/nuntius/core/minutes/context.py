@@ -20,19 +20,20 @@ from tokenizers import Tokenizer
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
 from nuntius.core.minutes.scene import Scene
-from nuntius.core.networks import network
+from nuntius.core.networks import network, side_by_side
 
-OF_SENTENCES = ("action", "decision", "question", "worth")  # logits that the network gives, in its order
-KINDS = (*OF_SENTENCES, "answer")
+OF_SENTENCES = ("action", "decision", "question", "worth")
+KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
+OPENS = KINDS.index("opens")
 CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
 LEAST_SIZE = 20_000_000  # bytes of a whole network
-BATCH = 4  # stretches that are read together
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
 SENTENCES, ANSWERS = "context.onnx", "answering.onnx"
 LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
+LEAST_OPENING = -6.0  # the same of a turn without a sentence
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
 
 Logits = NDArray[np.float32]
@@ -50,13 +51,13 @@ _kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWE
 
 
 def in_context(scene: Scene) -> Logits:
-    """Logits of every sentence of the talk, shape (sentences, OF_SENTENCES). Raises ModelMissing."""
+    """Logits of every sentence of the talk, shape (sentences, KINDS), "answer" without meaning. Raises ModelMissing."""
     made = np.zeros((len(scene.sentences), len(KINDS)), np.float32)
     stretches = list(stretched(pieces(scene, named=False), (), (CORE, BEFORE, AFTER)))
     for stretch, logits in zip(stretches, _read(SENTENCES, stretches), strict=True):
         for number, first, last in stretch.sentences:
             made[number] = logits[first:last].mean(0)
-    return made[:, : len(OF_SENTENCES)]
+    return made
 
 
 def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
@@ -145,17 +146,9 @@ def _read(name: str, stretches: Sequence[Stretch]) -> list[Logits]:
 
 
 def _computed(name: str, stretches: list[tuple[int, ...]]) -> list[Logits]:
-    order = sorted(range(len(stretches)), key=lambda i: len(stretches[i]))  # batches of like length waste less
-    made: dict[int, Logits] = {}
-    for start in range(0, len(order), BATCH):
-        part = order[start : start + BATCH]
-        ids = np.zeros((len(part), max(len(stretches[i]) for i in part)), np.int64)
-        for row, i in enumerate(part):
-            ids[row, : len(stretches[i])] = stretches[i]
-        mask = (np.arange(ids.shape[1]) < [[len(stretches[i])] for i in part]).astype(np.int64)
-        logits = _engine(name).run(None, {"input_ids": ids, "attention_mask": mask})[0]
-        made |= {i: np.asarray(logits[row, : len(stretches[i])], np.float32) for row, i in enumerate(part)}
-    return [made[i] for i in range(len(stretches))]
+    """One by one: among others they would be filled up, and rounded to eight bits as those others need it."""
+    engine = _engine(name)
+    return side_by_side(lambda stretch: np.asarray(engine.run(None, {"input_ids": [stretch]})[0][0]), stretches)
 
 
 @cache
@@ -163,7 +156,7 @@ def _engine(name: str) -> onnxruntime.InferenceSession:
     path = Path(str(files("nuntius.core.minutes").joinpath(name)))
     if not path.is_file() or path.stat().st_size < LEAST_SIZE:
         raise ModelMissing(f"{name} is missing or damaged: take it from the project again, or run `make context`")
-    return network(path)
+    return network(path, threads=1)
 
 
 @cache

@@ -10,7 +10,7 @@ from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import with_reference
+from nuntius.core.minutes.clearer import beside, with_reference
 from nuntius.core.minutes.due import next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
@@ -152,6 +152,9 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     proposal = told_next(scene, sentence)
     if proposal is None and says_little:
         proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
+    if proposal is not None and rulings.SAYS_NOT.match(text):  # what was proposed says the opposite
+        evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
+        return Line("decision", beside(text, proposal), evidence, state=ruling.state, why=ruling.why)
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:

@@ -2,7 +2,7 @@
 
 Each is a logistic regression over the signs of a sentence and its vector, whose logit is weighed against that of the
 network which reads the sentence in its context; what opens a chapter is judged by a forest of trees over the signs of
-a turn. `training/train.py` makes them from the annotated talk of this repository.
+a turn, weighed against the same network. `training/train.py` makes them from the annotated talk of this repository.
 """
 
 import json
@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
-from nuntius.core.minutes.context import OF_SENTENCES, in_context
+from nuntius.core.minutes.context import LEAST_OPENING, OF_SENTENCES, OPENS, in_context
 from nuntius.core.minutes.forest import Forest, forest_of
 from nuntius.core.minutes.scene import KEPT, Scene
 from nuntius.core.minutes.signs import ALL, signs
@@ -28,6 +28,8 @@ WEIGHED = {  # share of the judge's logit and of the network's, and what is adde
     "question": (1.0, 0.5, -0.9),
     "worth": (0.4, 0.4, 0.0),
 }
+OPENS_WEIGHED = (0.6, 0.4, -0.25)  # the same for the forest
+SURE = 1e-4  # likelihood of the forest that counts as none, and apart from 1 as certain
 VECTOR_SHARE = 3.0  # weight of the unit vector beside signs between 0 and 1
 
 
@@ -93,4 +95,7 @@ def weighed(scene: Scene, by: dict[str, Judge]) -> dict[str, Likely]:
 @lru_cache(maxsize=KEPT)
 def judged_borders(scene: Scene) -> Likely:
     """For each turn the likelihood that it opens a chapter."""
-    return border_judge().of(border_signs(scene))
+    own, context, shift = OPENS_WEIGHED
+    seen = np.clip(border_judge().of(border_signs(scene)), SURE, 1 - SURE)
+    read = np.array(scene.highest(in_context(scene)[:, OPENS], LEAST_OPENING), np.float32)
+    return _likelihood(own * np.log(seen / (1 - seen)) + context * read + np.float32(shift))

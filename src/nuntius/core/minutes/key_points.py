@@ -8,8 +8,9 @@ import numpy as np
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
+from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.judges import Likely
-from nuntius.core.minutes.line import Chapter, Line
+from nuntius.core.minutes.line import Chapter, Coverage, Line
 from nuntius.core.minutes.quoting import answered, with_question
 from nuntius.core.minutes.scene import Scene, passage
 
@@ -21,6 +22,8 @@ REDUNDANT = 0.75  # cosine above which a sentence repeats a chosen one
 WORTH = 4.0  # weight of the likelihood that a sentence is worth knowing
 LEAST = 0.5  # likelihood below which it is left out, unless a person marked it
 LEAST_IN_DETAIL = 0.15  # the same in a chapter that is wanted in more detail
+LEAST_IN_GAP = 0.35  # the same in a stretch that no other line stands for
+FOR_GAPS = 0.02  # words of the minutes per word of the talk that such stretches may add
 MARKED = 6.0  # weight of a sentence that a person marked: more than what is likely to matter by itself
 
 
@@ -48,7 +51,27 @@ def find_key_points(
         whole, least = (DETAIL, LEAST_IN_DETAIL) if number in detailed else (WHOLE[length], LEAST)
         budget = max(whole * words - spent, LEAST_SHARE * whole * words)
         lines += _of_chapter(scene, chapter, held, budget, likely, least)
-    return lines
+    spent = sum(len(line.text.split()) for line in [*told, *lines])
+    room = (WHOLE[length] + FOR_GAPS) * scene.transcript.word_count - spent
+    return [*lines, *_in_gaps(scene, find_coverage(scene, (*told, *questions, *lines), chapters), held, room, likely)]
+
+
+def _in_gaps(
+    scene: Scene, coverage: Coverage, held: frozenset[tuple[int, int]], room: float, likely: Likely
+) -> Iterator[Line]:
+    """One key point from each stretch that no line stands for, the longest stretch first, as long as there is room."""
+    for start, end in sorted(coverage.gaps, key=lambda gap: gap[0] - gap[1]):
+        inside = [
+            (WORTH * float(likely[i]) + _value(scene, s), -i)
+            for i, s in enumerate(scene.sentences)
+            if start <= scene.transcript.turns[s.turn].start < end
+            and likely[i] >= LEAST_IN_GAP
+            and (s.turn, s.first) not in held
+            and _may(scene, s)
+        ]
+        if inside and (size := len((best := scene.sentences[-max(inside)[1]]).text.split())) <= room:
+            room -= size
+            yield _line(scene, best)
 
 
 def _bare_answers(scene: Scene, question: Line) -> Iterator[Sentence]:

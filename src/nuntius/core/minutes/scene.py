@@ -4,6 +4,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from nuntius.core.language import vectors
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import Roster
@@ -52,6 +55,10 @@ class Scene:
     def numbers(self) -> tuple[tuple[int, ...], ...]:
         """The numbers of the sentences of each turn."""
         return tuple(tuple(self.index[s.turn, s.first] for s in turn) for turn in self.by_turn)
+
+    def highest(self, of_sentences: NDArray[np.float32], least: float = 0.0) -> list[float]:
+        """For each turn the highest of its sentences; `least` where it has none."""
+        return [max((float(of_sentences[number]) for number in turn), default=least) for turn in self.numbers]
 
     @cached_property
     def content(self) -> dict[tuple[int, int], frozenset[str]]:
