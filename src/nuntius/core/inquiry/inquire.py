@@ -13,9 +13,11 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = 0.25  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+FOUND = -2.4  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+FOUND_SHARE = 0.8  # of what reading says in that logit; fitted like READ_SHARE
+BEST_READ = 8  # turns that reading finds likeliest, whose mean tells better than the best one whether there is an answer
 READ = 32  # of the likeliest turns, which are read together with the question
-READ_SHARE = 0.5  # of what reading them says in that logit and in a turn's; fitted on talk that nothing was learnt from
+READ_SHARE = 0.5  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
@@ -62,7 +64,8 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     answers = answering(talk, question, nearest)
     read = np.array(talk.highest(answers, LEAST_ANSWERING))
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
-    found += READ_SHARE * float(read[nearest].max(initial=LEAST_ANSWERING))
+    best = np.sort(read[nearest])[-BEST_READ:]
+    found += FOUND_SHARE * float(best.mean() if len(best) else LEAST_ANSWERING)
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
     if found < FOUND or _is_strange(put):
