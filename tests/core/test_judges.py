@@ -40,7 +40,9 @@ def test_every_sentence_gets_a_likelihood_of_each_kind() -> None:
     for kind in KINDS:
         assert found[kind].shape == (len(made.sentences),)
         assert 0 <= float(found[kind].min()) <= float(found[kind].max()) <= 1
-    assert judged_borders(made).shape == (len(ROWS),)
+    borders = judged_borders(made)
+    assert borders.shape == (len(ROWS),)
+    assert 0 <= float(borders.min()) <= float(borders.max()) <= 1
 
 
 def test_a_promise_is_more_likely_an_action_than_talk_of_the_weather() -> None:
