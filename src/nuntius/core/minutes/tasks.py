@@ -12,7 +12,7 @@ from nuntius.core.minutes.wording import clean, framed
 LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
 _DAY = re.compile(r"day\b|tomorrow|week\b|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
 _HANGS = re.compile(  # what is left before a day that was taken off
-    r"(?:,?\s+(?:so|by|before|until|till|of|about|around|all)|\s+(?:(?:by|on|before|until|till|for|in|at|from|of)\s+)?(?:the|a))+$",
+    r"(?:,?\s+(?:so|by|before|until|till?|of|about|around|all)|\s+(?:(?:by|on|before|until|till?|for|in|at|from|of)\s+)?(?:the|a))+$",
     re.I,
 )
 _LEADS_ON = re.compile(  # words that do not stand without the day behind them
@@ -223,7 +223,7 @@ def without_aside(text: str) -> str:
 
 def undated(text: str, said: str) -> str:
     """A task without the day at its end, which stands beside it: `Ask her by Thursday.` gives `Ask her.`"""
-    rest = re.sub(rf",?\s+(?:(?:on|by|before|until|till|for) )?{re.escape(said)}\W*$", "", text, flags=re.I)
+    rest = re.sub(rf",?\s+(?:(?:on|by|before|until|till?|for) )?{re.escape(said)}\W*$", "", text, flags=re.I)
     leads_on = _LEADS_ON.search(rest)
     rest = _HANGS.sub("", rest) if rest != text else text
     rest = rest.rstrip(" ,")

@@ -130,7 +130,7 @@ EMPTY_VERBS = frozenset(
 FILLED = cue(  # verbs that are empty by themselves and are not with what follows
     r"find (?:an?|the|some\w*|another|out|one|two|three|more|who|whoever|me|you|us)\b|"
     r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|come (?:along|with|over|round|in|and|by)\b|"
-    r"stay (?:on|late|behind|till|until)\b|hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
+    r"stay (?:on|late|behind|till?|until)\b|hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
 )
 WISHED_BY_OTHERS = cue(
     r"\bif you (?:want|need|like|have)\b",
@@ -247,7 +247,7 @@ IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
-    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
+    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till?)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
 )
 UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"
@@ -304,7 +304,7 @@ OPINION = cue(
     r"\b(?:i think|i reckon|i guess|i suppose|i'd say|i feel|i don't think|i believe|i hope|in my view|honestly|to be (?:fair|honest)|personally|i wouldn't|i'd (?:love|want|rather))\b",
 )
 DEADLINE = cue(
-    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline)\b",
+    r"\b(?:by|before|until|till?|no later than|at the (?:latest|outside)|due|deadline)\b",
 )
 PROCEDURE = cue(  # what moves the meeting itself on
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"

@@ -20,7 +20,7 @@ DAY_MOVED = cue(
 )
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
-    r"\bgive (?:me|us) (?:(?:until|till)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
+    r"\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
 THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
@@ -33,22 +33,22 @@ DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
 BRING = re.compile(r"\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
 PRESSING = re.compile(
-    r"\b(?:by|before|until|till|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
+    r"\b(?:by|before|until|till?|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
     r"can have it)\b",
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till|until)\s+(?:the\s+)?$",
+    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
-    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till|until|to)\s+(?:the\s+)?$|"
-    r"\bgive (?:me|us) (?:till|until)\s+(?:the\s+)?$",
+    r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till?|until|to)\s+(?:the\s+)?$|"
+    r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
-    r"\b(?:before|by|at|for|till|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
+    r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
     re.I,
 )

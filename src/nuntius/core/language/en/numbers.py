@@ -60,7 +60,7 @@ _AND_PENCE = re.compile(
 )
 _CLIPPED = re.compile(rf"\bthousand[\s-](?:{_DIGIT})$", re.I)  # `seven thousand nine` is 7900 to many, 7009 to some
 _YEAR = re.compile(  # `in nineteen seventy-four`, `since twenty twenty-six`; a bare `nineteen fifty` may be a price
-    rf"\b(in|since|until|till|before|after|from(?= \w+ \w+-\w+ to\b)) (?:(eighteen|nineteen) ((?:{'|'.join(TENS)})"
+    rf"\b(in|since|until|till?|before|after|from(?= \w+ \w+-\w+ to\b)) (?:(eighteen|nineteen) ((?:{'|'.join(TENS)})"
     rf"(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])})|(twenty) (twenty(?:[\s-](?:{_DIGIT}))?|{'|'.join(list(UNITS)[10:])}))\b(?!-\w)",
     re.I,
 )

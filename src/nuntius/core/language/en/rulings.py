@@ -5,7 +5,7 @@ import re
 from nuntius.core.language.en.cues import cue
 
 NORM = cue(  # what holds for everybody
-    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till|without|unless|but|except|alone|in|into|on|onto|up|near|than)\b)|no more|every \w+(?:'s| is| gets| goes)|"
+    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till?|without|unless|but|except|alone|in|into|on|onto|up|near|than)\b)|no more|every \w+(?:'s| is| gets| goes)|"
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"(?:,|\band|\bthen) nobody (?!ever|knows|has|is|was|likes|wants|needs|says|cares|minds|thinks|comes|reads|does\b)\w+s (?!to\b)\w",
@@ -78,7 +78,7 @@ RULING_VERBS = frozenset(
 )
 MEETS_AGAIN = "Next meeting: {day}."
 WILLED = cue(
-    r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till)\b|n't be",
+    r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till?)\b|n't be",
 )
 PERFECT = cue(
     r"\b(?:i|we|he|she|they|you|it|two|three|four|five|\d+|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",

@@ -44,7 +44,7 @@ WORDS = {  # signs that a pattern gives
     "we go": re.compile(r"\bwe(?:'re| are) (?:not )?\w+ing\b|\bwe(?:'ll| will| don't| won't)\b|\bwe \w+\W*$", re.I),
     "I go": re.compile(r"\bi(?:'m| am) (?:not )?\w+ing\b", re.I),
     "from": re.compile(
-        r"\b(?:from|until|till|starting|as of|for now|instead|stays?|keep|keeping|leave|drop|stick)\b", re.I
+        r"\b(?:from|until|till?|starting|as of|for now|instead|stays?|keep|keeping|leave|drop|stick)\b", re.I
     ),
     "thanks": re.compile(r"\b(?:thank|thanks|cheers|great|brilliant|perfect|lovely|good)\b", re.I),
     "wh": re.compile(r"^\W*(?:(?:so|and|but|or|well|okay|right)\W+)*(?:what|who|when|where|why|how|which)\b", re.I),

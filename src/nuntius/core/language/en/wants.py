@@ -39,7 +39,7 @@ COST = re.compile(
 )
 LENGTH = re.compile(
     r"(?:\d|\b(?:an?|half an?|a few|a couple of|all|one|another)) *(?:and a half )?(?:seconds?|minutes?|hours?|days?|nights?|weeks?|weekends?|fortnights?|months?|years?|"
-    r"winters?|summers?|seasons?|metres?|miles?|kilomet\w+|centimet\w+|millimet\w+|inch\w*|feet|foot)\b|\b(?:until|till|overnight)\b",
+    r"winters?|summers?|seasons?|metres?|miles?|kilomet\w+|centimet\w+|millimet\w+|inch\w*|feet|foot)\b|\b(?:until|till?|overnight)\b",
     re.I,
 )
 AMOUNTS = {"age": AGE, "cost": COST, "length": LENGTH}  # by the kind of thing that is wanted
