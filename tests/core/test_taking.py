@@ -590,6 +590,24 @@ def test_who_is_to_swap_with_somebody_is_told_with_whom() -> None:
     assert action.text.startswith("Swap the watch with [Tobias]")
 
 
+def test_what_somebody_must_do_is_told_with_what_it_is() -> None:
+    actions = of(
+        "action",
+        (INES, "By the sixth. Who has the logbooks?"),
+        (TOBIAS, "I have the heron's, the curlew's was on the chart table and now it isn't."),
+        (DOUGLAS, "Don't look at me, I only read comics."),
+        (INES, "Somebody needs to find it please. We can't show up without it."),
+        (DOUGLAS, "Hm."),
+        (INES, "It stays on the board without a name. What about the night watch? We said Tobias takes it on Wednesday."),
+        (TOBIAS, "My daughter has her concert on Wednesday. Could somebody swap with me?"),
+        (DOUGLAS, "I could do Wednesday if you take my Friday."),
+    )
+    find = next(line for line in actions if line.why == "nobody took it")
+    assert find.text.startswith("Find it [") and "chart table" in find.text
+    assert find.owner == () and find.due is None
+    assert any(line.text.startswith("Swap with [Tobias]") for line in actions)
+
+
 def test_an_answer_told_with_its_question_is_not_told_again_as_key_point() -> None:
     rows = (
         (INES, "The annual inspection, when exactly is that?"),

@@ -102,9 +102,8 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     if about is finding.sentence:  # which says it better than a few words cut out of it
         brief = len(finding.text.split()) < LEAST_SAID
         return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
-    return replace(
-        finding, text=beside(finding.text, about), evidence=tuple(sorted({*finding.evidence, passage(about)}))
-    )
+    text = beside(to_speaker(finding.sentence, finding.text), about)
+    return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
 
 
 def _finished(scene: Scene, finding: Finding) -> Finding:

@@ -9,7 +9,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear, spoken_of
 from nuntius.core.minutes.due import due, in_sentence
-from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.findings import Finding, is_bare
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
@@ -164,7 +164,9 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
         text = wording.statement(about.text)
-    if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or _is_settled(scene, sentence):
+    text = cues.PLEASE.sub("", text)
+    says_nothing = empty(text.lower()) and not is_bare(text)  # `Find it` gets what it refers to
+    if len(text.split()) < SHORTEST_TASK or says_nothing or _is_settled(scene, sentence):
         return None
     for turn in scene.following(sentence.turn, REACH):
         said = scene.text(turn)

@@ -34,6 +34,7 @@ _LIGHT = frozenset(
 _REMARK = re.compile(
     r"^\W*(?:(?:and|but|so|well|oh|no|yes),? )?that(?:'s| is| was|'d be| would be) (?!the |where |why |what )", re.I
 )
+_ASIDE = re.compile(r"^\W*don't (?:look at|ask) me\b", re.I)
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
 TO_ME = re.compile(
@@ -180,6 +181,7 @@ def _telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
         and any(_tells(t) and t.text.lower() not in scene.roster.words for t in before.tokens)
         and len(before.text.split()) >= LEAST_TELLING
         and not (_REMARK.match(before.text) and len(before.text.split()) <= LONGEST_REMARK)
+        and not _ASIDE.match(before.text)
         and not scene.backchannel[before.turn]
     ]
 

@@ -41,7 +41,13 @@ def merged(scene: Scene, findings: list[Finding]) -> list[Finding]:
 
 
 def _same(scene: Scene, a: Finding, b: Finding) -> bool:
-    if _refers(b) and b.sentence.turn - a.evidence[-1].turn <= REFERS_BACK and (not a.owner or a.owner == b.owner):
+    reached = b.sentence.turn - a.evidence[-1].turn <= REFERS_BACK
+    if (
+        reached
+        and _refers(b)
+        and (not a.owner or a.owner == b.owner)
+        and not _names_other(scene, b.sentence, a.evidence)
+    ):
         return True
     if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
         return False
@@ -63,6 +69,13 @@ def speaks_of_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, .
         return False
     own = _things(sentence)
     return bool(own) and not own & {t for s in scene.inside(evidence) if s != sentence for t in _things(s)}
+
+
+def _names_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
+    """Whether the words right before a sentence name what it is about: `And the night watch? Tobias takes it on Friday.`"""
+    before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
+    own = {t for s in before if s.is_question for t in _things(s)}
+    return bool(own) and not own & {t for s in scene.inside(evidence) for t in _things(s)}
 
 
 def _things(sentence: Sentence) -> set[str]:
