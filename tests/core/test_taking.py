@@ -598,7 +598,10 @@ def test_what_somebody_must_do_is_told_with_what_it_is() -> None:
         (DOUGLAS, "Don't look at me, I only read comics."),
         (INES, "Somebody needs to find it please. We can't show up without it."),
         (DOUGLAS, "Hm."),
-        (INES, "It stays on the board without a name. What about the night watch? We said Tobias takes it on Wednesday."),
+        (
+            INES,
+            "It stays on the board without a name. What about the night watch? We said Tobias takes it on Wednesday.",
+        ),
         (TOBIAS, "My daughter has her concert on Wednesday. Could somebody swap with me?"),
         (DOUGLAS, "I could do Wednesday if you take my Friday."),
     )

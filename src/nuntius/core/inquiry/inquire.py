@@ -15,7 +15,7 @@ from nuntius.core.transcript.transcript import Transcript
 
 FOUND = -2.4  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
 FOUND_SHARE = 0.8  # of what reading says in that logit; fitted like READ_SHARE
-BEST_READ = 8  # turns that reading finds likeliest: their mean tells better than the best one whether there is an answer
+BEST_READ = 8  # turns that reading finds likeliest, whose mean is looked at for that: it tells more than the best one
 READ = 32  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.5  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
