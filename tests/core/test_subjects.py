@@ -7,6 +7,7 @@ import pytest
 
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.language.en.subject_named import subject_named
+from nuntius.core.minutes import chapters
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs, find_chapters
 from nuntius.core.minutes.forest import LEAF, forest_of
@@ -145,6 +146,17 @@ class TestHowMany:
 
     def test_a_talk_of_one_subject_stays_whole(self) -> None:
         assert self.opened([0.005] * 60) == [0]
+
+    @pytest.mark.parametrize(("agenda", "first"), [((), [0]), (("Pump house", "Pump"), [0, 20])])
+    def test_what_is_named_anew_but_was_still_spoken_of_opens_none(
+        self, agenda: tuple[str, ...], first: list[int], monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        monkeypatch.setattr(chapters, "titles_of", lambda _, borders, ends: ["Pump house", "Pump"][: len(borders)])
+        said = talk(*(("Ann Lowe" if n % 2 else "Ben Hart", f"The pump number {n} is running.") for n in range(40)))
+        likely = np.zeros(40, np.float32)
+        likely[20] = 0.9
+        found = find_chapters(scene(said, MeetingFacts(date(2026, 10, 6), agenda=agenda)), likely)
+        assert [chapter.first for chapter in found] == first
 
     def test_a_long_talk_is_not_cut_to_pieces(self) -> None:
         assert len(self.opened([0.3] * 240, 240)) <= 1 + 4 + 240 / 30

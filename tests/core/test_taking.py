@@ -611,6 +611,17 @@ def test_what_somebody_must_do_is_told_with_what_it_is() -> None:
     assert any(line.text.startswith("Swap with [Tobias]") for line in actions)
 
 
+def test_that_a_task_has_nobody_yet_is_no_decision_beside_it() -> None:
+    rows = (
+        (MAREN, "Who's going to get prices for the steel? We want at least two yards to quote."),
+        (TOBIAS, "Not me, I'm on the boats all month."),
+        (DOUGLAS, "Hm, let's see who has time."),
+        (MAREN, "All right, we leave that open for now. Somebody has to ask two yards, though."),
+    )
+    assert [line.why for line in of("action", *rows)] == ["nobody took it"]
+    assert of("decision", *rows) == []
+
+
 def test_an_answer_told_with_its_question_is_not_told_again_as_key_point() -> None:
     rows = (
         (INES, "The annual inspection, when exactly is that?"),

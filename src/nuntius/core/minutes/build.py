@@ -7,6 +7,7 @@ from functools import lru_cache
 import numpy as np
 
 from nuntius.core.errors import TranscriptEmpty
+from nuntius.core.language.en import rulings
 from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
@@ -100,7 +101,11 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
     likely = judged(talk)
     actions = find_actions(talk, likely["action"])
     decisions = find_decisions(talk, likely["decision"])
-    settled = [line for line in decisions if not any(_tells_task(line, action) for action in actions)]
+    settled = [
+        line
+        for line in decisions
+        if not any(_tells_task(line, action) or _leaves_task(line, action) for action in actions)
+    ]
     return (*settled, *actions, *find_questions(talk, likely["question"]))
 
 
@@ -109,6 +114,12 @@ def _tells_task(decision: Line, action: Line) -> bool:
     told, task = decision.text.lower(), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
     return bool(decision.turns & action.turns) and told.startswith(task) and more <= MOST_MORE
+
+
+def _leaves_task(decision: Line, action: Line) -> bool:
+    """Whether a decision says no more than that a task has nobody yet, as the task's own line does."""
+    apart = min(abs(a - b) for a in decision.turns for b in action.turns)
+    return not action.owner and apart <= 1 and bool(rulings.LEAVES_OPEN.search(decision.text))
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

@@ -1,6 +1,7 @@
 """Chapters: where the talk moves to another subject, and what to call each stretch."""
 
 from collections import Counter
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,10 +30,23 @@ def find_chapters(scene: Scene, likely: NDArray[np.float32], fine: bool = False)
     count = len(scene.transcript.turns)
     if not count:
         return ()
-    borders = [0, *_borders(likely, fine)]
-    ends = [*(border - 1 for border in borders[1:]), count - 1]
+    chapters = _titled(scene, [0, *_borders(likely, fine)])
+    if scene.facts.agenda:
+        return chapters
+    anew = [0, *(b.first for a, b in pairwise(chapters) if not _on_one_subject(a.title, b.title))]
+    return chapters if len(anew) == len(chapters) else _titled(scene, anew)
+
+
+def _titled(scene: Scene, borders: list[int]) -> tuple[Chapter, ...]:
+    ends = [*(border - 1 for border in borders[1:]), len(scene.transcript.turns) - 1]
     titles = titles_of(scene, borders, ends)
     return tuple(Chapter(title, first, last) for title, first, last in zip(titles, borders, ends, strict=True))
+
+
+def _on_one_subject(a: str, b: str) -> bool:
+    """`School contract`, then `School`: what is named anew was still spoken of."""
+    first, second = (set(title.lower().split()) for title in (a, b))
+    return first <= second or second <= first
 
 
 def _borders(likely: NDArray[np.float32], fine: bool) -> list[int]:

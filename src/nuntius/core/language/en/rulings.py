@@ -51,6 +51,7 @@ OR_ELSE = cue(
     r"\b(?:and|or) (?:it|you|we|they|that|he|she)(?:'s|'ll|'d|'re| will| would| have| get| gets| is)\b"
 )  # `Cut it, and it dies.`
 SOMEBODY_SHOULD = cue(r"\bsome ?(?:body|one) (?:should|has to|needs to|must|ought to)\b")
+LEAVES_OPEN = cue(r"\bleave (?:it|that|this)(?: one)? open\b")
 SAYS_NOT = cue(r"^not\b(?!.*\bthough\b)")  # `Not this year, then.`
 SAYS_NO = cue(r"^not [^.?!]*, no\W*$")  # `So she can't come out?` `Not on our rail, no.`
 COUNTS_UP = cue(r"\b(?:one|two|three|four|five|a few|a couple of) (?:more )?(?:things?|points?|items?|questions?)\b")
