@@ -218,6 +218,23 @@ class TestInquiry:
         assert "750" in reply.text
         assert 3 in {p.turn for p in reply.evidence}
 
+    def test_one_turn_of_a_short_talk_is_enough(self) -> None:
+        said = talk(
+            (MAREN, "Three things today. The winter timetable, the slipway and the school contract."),
+            (TOBIAS, "Morning, I brought biscuits."),
+            (MAREN, "Thank you, so the timetable, what do the numbers say?"),
+            (INES, "Well, the 640 boat carried four people on average in September."),
+            (TOBIAS, "Are those four the same every day?"),
+            (INES, "Mostly, two nurses and two from the bakery. I asked them."),
+            (MAREN, "Lovely, next the slipway."),
+            (TOBIAS, "The lower rail has moved 14 millimetres since spring."),
+            (INES, "How heavy is the heron?"),
+            (TOBIAS, "Eleven tons with the tanks full."),
+        )
+        reply = inquire(said, MeetingFacts(TUESDAY, PEOPLE), "How many people did the early boat carry?")
+        assert reply.found
+        assert "four people" in reply.text
+
     def test_what_the_record_does_not_hold_is_said_so(self) -> None:
         reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "Which insurer covers the lighthouse museum?")
         assert not reply.found

@@ -13,9 +13,9 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = -2.4  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
-FOUND_SHARE = 0.8  # of what reading says in that logit; fitted like READ_SHARE
-BEST_READ = 8  # turns that reading finds likeliest, whose mean is looked at for that: it tells more than the best one
+FOUND = -1.5  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+BEST_SHARE, NEXT_SHARE = 0.3, 0.5  # of what reading says of the best turn, and of the best ones together, in that logit
+NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.5  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
@@ -64,8 +64,8 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     answers = answering(talk, question, nearest)
     read = np.array(talk.highest(answers, LEAST_ANSWERING))
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
-    best = np.sort(read[nearest])[-BEST_READ:]
-    found += FOUND_SHARE * float(best.mean() if len(best) else LEAST_ANSWERING)
+    best = np.sort(read[nearest])[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
+    found += BEST_SHARE * float(best[-1]) + NEXT_SHARE * float(best.mean())
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
     if found < FOUND or _is_strange(put):
