@@ -65,6 +65,7 @@ def _in_gaps(
             (WORTH * float(likely[i]) + _value(scene, s), -i)
             for i, s in enumerate(scene.sentences)
             if start <= scene.transcript.turns[s.turn].start < end
+            and not s.text[:1].islower()  # the recogniser cut it off from what it began with
             and likely[i] >= LEAST_IN_GAP
             and (s.turn, s.first) not in held
             and _may(scene, s)
