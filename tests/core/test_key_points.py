@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from nuntius.core.minutes.key_points import LEAST_IN_GAP, _in_gaps
+from nuntius.core.minutes.key_points import LEAST_IN_GAP, _in_gaps, _may
 from nuntius.core.minutes.line import Coverage, Line
 from tests.core.test_judges import scene_of
 
@@ -37,3 +37,16 @@ def test_what_another_line_holds_is_not_told_again() -> None:
 def test_nothing_is_added_without_room_or_without_worth() -> None:
     assert points(0.8, room=5) == []
     assert points(LEAST_IN_GAP - 0.05, room=40) == []
+
+
+def test_what_was_cut_off_from_its_beginning_is_no_key_point() -> None:
+    scene = scene_of(
+        ("Douglas Hale", "January, yes, I can live with that, who's"),
+        (
+            "Maren Voss",
+            "going to get prices for the steel, we want at least two yards to quote. The steel is 900 pounds.",
+        ),
+    )
+    may = [s.text for s in scene.sentences if _may(scene, s)]
+    assert "The steel is 900 pounds." in may
+    assert not any(text.startswith("going") for text in may)

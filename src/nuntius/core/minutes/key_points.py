@@ -65,7 +65,6 @@ def _in_gaps(
             (WORTH * float(likely[i]) + _value(scene, s), -i)
             for i, s in enumerate(scene.sentences)
             if start <= scene.transcript.turns[s.turn].start < end
-            and not s.text[:1].islower()  # the recogniser cut it off from what it began with
             and likely[i] >= LEAST_IN_GAP
             and (s.turn, s.first) not in held
             and _may(scene, s)
@@ -120,6 +119,8 @@ def _of_chapter(
 def _may(scene: Scene, sentence: Sentence) -> bool:
     size = len(sentence.text.split())
     if sentence.is_question or not SHORTEST <= size <= LONGEST * 2 or scene.backchannel[sentence.turn]:
+        return False
+    if sentence.text[:1].islower():  # the recogniser cut it off from what it begins with
         return False
     if cues.CONDITIONAL.search(sentence.lower) or (cues.LIGHT.search(sentence.lower) and size < 10):
         return False
