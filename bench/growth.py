@@ -34,6 +34,7 @@ def measured(hours: float) -> tuple[float, float, float]:
 
 
 def once(hours: float) -> None:
+    """Prints the two figures of one length."""
     facts = MeetingFacts(date(2026, 10, 6))
     make_minutes(talk(300), facts)  # loads the models
     transcript = talk(round(hours * AN_HOUR))

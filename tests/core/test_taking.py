@@ -611,6 +611,11 @@ def test_what_somebody_must_do_is_told_with_what_it_is() -> None:
     assert any(line.text.startswith("Swap with [Tobias]") for line in actions)
 
 
+def test_please_is_no_part_of_a_task() -> None:
+    (asked,) = of("action", (INES, "Tobias, could you send me the list of boats please?"), (TOBIAS, "Sure, tomorrow."))
+    assert asked.text == "Send [Ines] the list of boats."
+
+
 def test_that_a_task_has_nobody_yet_is_no_decision_beside_it() -> None:
     rows = (
         (MAREN, "Who's going to get prices for the steel? We want at least two yards to quote."),

@@ -1,6 +1,5 @@
 """Vectors of sentences, and the networks that read side by side."""
 
-import time
 from pathlib import Path
 
 import numpy as np
@@ -9,7 +8,7 @@ import pytest
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language import vectors as of
 from nuntius.core.language.vectors import WIDTH, vectors
-from nuntius.core.networks import side_by_side
+from nuntius.core.networks import on_all_cores
 
 TEXTS = (
     "The slipway is closed until Thursday.",
@@ -41,6 +40,7 @@ def test_what_is_no_sentence_has_a_vector_too() -> None:
 
 
 def test_a_damaged_network_is_told(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "tokenizer.json").write_bytes(Path(of.__file__).with_name("tokenizer.json").read_bytes())
     (tmp_path / "vectors.onnx").write_bytes(b"version 1 of something else")
     monkeypatch.setattr(of, "__file__", str(tmp_path / "vectors.py"))
     of._engine.cache_clear()
@@ -50,9 +50,7 @@ def test_a_damaged_network_is_told(tmp_path: Path, monkeypatch: pytest.MonkeyPat
 
 
 def test_what_is_read_side_by_side_comes_back_in_its_order() -> None:
-    def read(number: int) -> int:
-        time.sleep(0.002 * (5 - number % 6))  # later ones are done first
-        return number * number
-
-    assert side_by_side(read, range(12)) == [number * number for number in range(12)]
-    assert side_by_side(read, ()) == []
+    assert on_all_cores(lambda number: number * number, range(12)) == [number * number for number in range(12)]
+    assert on_all_cores(lambda number: number * number, ()) == []
+    with pytest.raises(ZeroDivisionError):
+        on_all_cores(lambda number: 1 // number, (1, 0))

@@ -8,13 +8,16 @@ from typing import TypeVar
 
 import onnxruntime
 
+from nuntius.core.errors import ModelMissing
+
 CORES = min(2, len(os.sched_getaffinity(0)))  # more threads than there are cores only wait for one another
+LEAST_SIZE = 20_000_000  # bytes of a whole network that ships
 
 T = TypeVar("T")
 R = TypeVar("R")
 
 
-def network(model: Path | bytes, threads: int = CORES) -> onnxruntime.InferenceSession:
+def network(model: Path | bytes, threads: int = 1) -> onnxruntime.InferenceSession:
     """The network of an ONNX file, or of its bytes, ready to run."""
     options = onnxruntime.SessionOptions()
     options.intra_op_num_threads = threads
@@ -23,7 +26,14 @@ def network(model: Path | bytes, threads: int = CORES) -> onnxruntime.InferenceS
     return onnxruntime.InferenceSession(model, options, providers=["CPUExecutionProvider"])
 
 
-def side_by_side(read: Callable[[T], R], parts: Sequence[T]) -> list[R]:
+def shipped_network(path: Path) -> onnxruntime.InferenceSession:
+    """A network that `make context` writes, which is read on one core. Raises ModelMissing."""
+    if not path.is_file() or path.stat().st_size < LEAST_SIZE:
+        raise ModelMissing(f"{path.name} is missing or damaged: take it from the project again, or run `make context`")
+    return network(path)
+
+
+def on_all_cores(read: Callable[[T], R], parts: Sequence[T]) -> list[R]:
     """What comes of each part, in their order; as many at a time as there are cores."""
     with ThreadPoolExecutor(CORES) as pool:
         return list(pool.map(read, parts))

@@ -13,9 +13,8 @@ from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
-from nuntius.core.networks import network, side_by_side
+from nuntius.core.networks import on_all_cores, shipped_network
 
-MODEL_DIGEST = "0a1e10b7616e915eaf98cc162ee36df7246e8932d1a5d4323b376c91f8e1645a"  # sha256
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256
 WIDTH = 384
 LONGEST = 128  # tokens; the model was trained on 128
@@ -30,14 +29,13 @@ _kept: Kept[Vectors] = Kept(KEPT)
 @cache
 def _engine() -> tuple[onnxruntime.InferenceSession, Tokenizer]:
     folder = Path(__file__).parent
-    for name, digest in (("vectors.onnx", MODEL_DIGEST), ("tokenizer.json", TOKENIZER_DIGEST)):
-        path = folder / name
-        if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != digest:
-            raise ModelMissing(f"{name} is missing or damaged: take it from the project again")
-    tokenizer = Tokenizer.from_file(str(folder / "tokenizer.json"))
+    words = folder / "tokenizer.json"
+    if not words.is_file() or hashlib.sha256(words.read_bytes()).hexdigest() != TOKENIZER_DIGEST:
+        raise ModelMissing(f"{words.name} is missing or damaged: take it from the project again")
+    tokenizer = Tokenizer.from_file(str(words))
     tokenizer.enable_truncation(LONGEST)
     tokenizer.no_padding()
-    return network(folder / "vectors.onnx", threads=1), tokenizer
+    return shipped_network(folder / "vectors.onnx"), tokenizer
 
 
 def vectors(texts: Sequence[str]) -> Vectors:
@@ -53,7 +51,7 @@ def _computed(texts: list[str]) -> list[Vectors]:
     tokens = [item.ids for item in tokenizer.encode_batch(texts)]
     made = np.zeros((len(texts), WIDTH), np.float32)
     parts = list(_of_one_length(tokens))
-    read = side_by_side(lambda part: session.run(None, {"input_ids": [tokens[i] for i in part]})[0], parts)
+    read = on_all_cores(lambda part: session.run(None, {"input_ids": [tokens[i] for i in part]})[0], parts)
     for part, each in zip(parts, read, strict=True):
         made[part] = each
     return list(made)

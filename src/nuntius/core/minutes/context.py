@@ -17,10 +17,9 @@ import onnxruntime
 from numpy.typing import NDArray
 from tokenizers import Tokenizer
 
-from nuntius.core.errors import ModelMissing
 from nuntius.core.language.kept import Kept
 from nuntius.core.minutes.scene import Scene
-from nuntius.core.networks import network, side_by_side
+from nuntius.core.networks import on_all_cores, shipped_network
 
 OF_SENTENCES = ("action", "decision", "question", "worth")
 KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
@@ -29,7 +28,6 @@ CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
-LEAST_SIZE = 20_000_000  # bytes of a whole network
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
 SENTENCES, ANSWERS = "context.onnx", "answering.onnx"
 LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
@@ -50,6 +48,7 @@ class Stretch:
 _kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS)}
 
 
+@lru_cache(maxsize=2)
 def in_context(scene: Scene) -> Logits:
     """Logits of every sentence of the talk, shape (sentences, KINDS), "answer" without meaning. Raises ModelMissing."""
     made = np.zeros((len(scene.sentences), len(KINDS)), np.float32)
@@ -148,15 +147,12 @@ def _read(name: str, stretches: Sequence[Stretch]) -> list[Logits]:
 def _computed(name: str, stretches: list[tuple[int, ...]]) -> list[Logits]:
     """One by one: among others they would be filled up, and rounded to eight bits as those others need it."""
     engine = _engine(name)
-    return side_by_side(lambda stretch: np.asarray(engine.run(None, {"input_ids": [stretch]})[0][0]), stretches)
+    return on_all_cores(lambda stretch: np.asarray(engine.run(None, {"input_ids": [stretch]})[0][0]), stretches)
 
 
 @cache
 def _engine(name: str) -> onnxruntime.InferenceSession:
-    path = Path(str(files("nuntius.core.minutes").joinpath(name)))
-    if not path.is_file() or path.stat().st_size < LEAST_SIZE:
-        raise ModelMissing(f"{name} is missing or damaged: take it from the project again, or run `make context`")
-    return network(path, threads=1)
+    return shipped_network(Path(str(files("nuntius.core.minutes").joinpath(name))))
 
 
 @cache

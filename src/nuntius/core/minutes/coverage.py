@@ -18,13 +18,14 @@ def find_coverage(scene: Scene, lines: tuple[Line, ...], chapters: tuple[Chapter
     counted, total = 0.0, 0.0
     gaps: list[tuple[float, float]] = []
     for chapter in chapters:
+        near = [i for t in range(chapter.first, chapter.last + 1) if t in rested for i in scene.numbers[t]]
         for number in range(chapter.first, chapter.last + 1):
             turn = scene.transcript.turns[number]
             if scene.backchannel[number]:
                 continue
             length = turn.end - turn.start
             total += length
-            if {number - 1, number, number + 1} & rested or _stands(scene, number, chapter, rested):
+            if {number - 1, number, number + 1} & rested or _stands(scene, number, near):
                 counted += length
             elif gaps and number and gaps[-1][1] >= scene.transcript.turns[number - 1].start:
                 gaps[-1] = gaps[-1][0], turn.end
@@ -33,6 +34,7 @@ def find_coverage(scene: Scene, lines: tuple[Line, ...], chapters: tuple[Chapter
     return Coverage(counted / total if total else 0.0, tuple(gaps))
 
 
-def _stands(scene: Scene, number: int, chapter: Chapter, rested: set[int]) -> bool:
-    near = [s for t in sorted(rested) if chapter.first <= t <= chapter.last for s in scene.by_turn[t]]
-    return any(scene.alike(own, other) >= ALIKE for own in scene.by_turn[number] for other in near)
+def _stands(scene: Scene, turn: int, near: list[int]) -> bool:
+    """Whether a sentence of a turn is alike to one of those near it, which are given by number."""
+    own = list(scene.numbers[turn])
+    return bool(own and near) and float((scene.vectors[own] @ scene.vectors[near].T).max()) >= ALIKE

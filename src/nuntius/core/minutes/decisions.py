@@ -154,7 +154,8 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
     if proposal is not None and rulings.SAYS_NOT.match(text):  # what was proposed says the opposite
         evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
-        return Line("decision", beside(text, proposal), evidence, state=ruling.state, why=ruling.why)
+        text = beside(text, proposal)
+        return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:

@@ -74,8 +74,7 @@ def speaks_of_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, .
 def _names_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
     """Whether the words right before a sentence name what it is about: `And the night watch? Tobias takes it on Friday.`"""
     before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
-    own = {t for s in before if s.is_question for t in _things(s)}
-    return bool(own) and not own & {t for s in scene.inside(evidence) for t in _things(s)}
+    return any(s.is_question and speaks_of_other(scene, s, evidence) for s in before)
 
 
 def _things(sentence: Sentence) -> set[str]:

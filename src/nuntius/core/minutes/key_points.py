@@ -1,6 +1,7 @@
 """Key points: what somebody who missed the meeting must know, spread over the chapters."""
 
 import re
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 
 import numpy as np
@@ -60,14 +61,13 @@ def _in_gaps(
     scene: Scene, coverage: Coverage, held: frozenset[tuple[int, int]], room: float, likely: Likely
 ) -> Iterator[Line]:
     """One key point from each stretch that no line stands for, the longest stretch first, as long as there is room."""
+    starts = [turn.start for turn in scene.transcript.turns]
     for start, end in sorted(coverage.gaps, key=lambda gap: gap[0] - gap[1]):
         inside = [
             (WORTH * float(likely[i]) + _value(scene, s), -i)
-            for i, s in enumerate(scene.sentences)
-            if start <= scene.transcript.turns[s.turn].start < end
-            and likely[i] >= LEAST_IN_GAP
-            and (s.turn, s.first) not in held
-            and _may(scene, s)
+            for turn in range(bisect_left(starts, start), bisect_left(starts, end))
+            for i, s in zip(scene.numbers[turn], scene.by_turn[turn], strict=True)
+            if likely[i] >= LEAST_IN_GAP and (s.turn, s.first) not in held and _may(scene, s)
         ]
         if inside and (size := len((best := scene.sentences[-max(inside)[1]]).text.split())) <= room:
             room -= size

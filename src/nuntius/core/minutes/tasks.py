@@ -68,12 +68,14 @@ _BACK = re.compile(
     re.I,
 )
 
+_PLEASE = re.compile(r",? please\W*$", re.I)
+
 
 def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}"))
-    text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", clean(sentence.text).rstrip(".?!")))
+    text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
         found = list(head.finditer(text))

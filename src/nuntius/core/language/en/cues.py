@@ -174,7 +174,6 @@ BARE_REQUEST = cue(
 ASKED_BARELY = cue(
     r"^\W*(?:\w+, )?(?:would|could|can|will) you (ask|check|look|try|ring|call|order|book|write|buy|fix|send)(?: please)?\W*$"
 )
-PLEASE = cue(r",? please(?=\W*$)")
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
 AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
