@@ -44,6 +44,19 @@ def actions(*rows: tuple[str, str]) -> list[Line]:
         ),
         (((MAREN, "I'll ring the yard right after this."),), date(2026, 10, 6)),
         (((MAREN, "The yard's shut at lunch, so I'll ring them at nine."),), date(2026, 10, 6)),
+        (((MAREN, "I'll text the yard by three."),), date(2026, 10, 6)),
+        (((MAREN, "I'll send you the link to the chart in a minute."),), date(2026, 10, 6)),
+        (((MAREN, "I'll write to the yard before I go."),), date(2026, 10, 6)),
+        (((MAREN, "You'll have the abstract the Friday before, the sixteenth."),), date(2026, 10, 16)),
+        (((MAREN, "It's the sixth, so I'll price the ropes by the thirtieth."),), date(2026, 10, 30)),
+        (  # when others begin
+            (
+                (MAREN, "I'll ask for the two spare lamps."),
+                (TOBIAS, "And when do they start?"),
+                (INES, "The tenth of November, they say."),
+            ),
+            None,
+        ),
         (((MAREN, "The trustees are on the twentieth, so I'll write to the yard the day after."),), date(2026, 10, 21)),
         (  # `by` goes before `on`
             ((MAREN, "I'll send the yard the drawing on the phone or by Friday in the post."),),
@@ -92,6 +105,15 @@ def test_a_day_of_a_condition_is_not_the_task_s(said: str, due: date | None) -> 
     talked = scene(talk((MAREN, said)), MeetingFacts(TUESDAY, PEOPLE))
     found = in_sentence(talked, talked.sentences[0])
     assert (found.day if found else None) == due
+
+
+def test_what_another_brings_is_not_due_when_they_meet() -> None:
+    lines = actions(
+        (TOBIAS, "I'll order the tester tonight, it's here before the next one."),
+        (MAREN, "And I'll ring the man with the fan, and ask him to bring it by."),
+        (INES, "So the next one is this Saturday, the tenth, half past one."),
+    )
+    assert [line.due for line in lines if "the fan" in line.text] == [None]
 
 
 def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:

@@ -636,3 +636,99 @@ def test_an_answer_told_with_its_question_is_not_told_again_as_key_point() -> No
     (question,) = of("question", *rows)
     assert question.answer is not None and "of November" in question.answer.text
     assert not [line for line in of("key_point", *rows) if line.text.startswith("The annual inspection, when")]
+
+
+@pytest.mark.parametrize(
+    ("rows", "owner", "text"),
+    [
+        pytest.param(
+            (
+                (TOBIAS, "I could ask the makers what a new switch costs."),
+                (DOUGLAS, "They'll want the earth."),
+                (MAREN, "Ask them anyway."),
+            ),
+            (TOBIAS,),
+            "Ask the makers what a new switch costs.",
+            id="an offer that is told in its own words, behind a remark",
+        ),
+        pytest.param(
+            (
+                (TOBIAS, "The form for the harbour office has nineteen pages. I can do it by the end of the month."),
+                (MAREN, "Would you, Tobias? Bless you."),
+            ),
+            (TOBIAS,),
+            "Do it by the end of the month",
+            id="welcomed by name",
+        ),
+        pytest.param(
+            ((INES, "They've been told the old times. I'll have to tell the schools."),),
+            (INES,),
+            "Tell the schools.",
+            id="what somebody will have to do",
+        ),
+        pytest.param(
+            ((INES, "And I'll have the office go through the invoices of January. All of them."),),
+            (INES,),
+            "Have the office go through the invoices of January.",
+            id="what somebody will have others do",
+        ),
+        pytest.param(
+            ((MAREN, "There's only one copy of the log."), (INES, "Then I scan the log, first thing.")),
+            (INES,),
+            "Scan the log",
+            id="taken on in the present",
+        ),
+        pytest.param(
+            (
+                (MAREN, "They've both got half the story. Could you send me your reports, both of you?"),
+                (INES, "I'll send mine tonight."),
+                (TOBIAS, "And mine by Friday."),
+            ),
+            (INES,),
+            "Send",
+            id="asked of both",
+        ),
+    ],
+)
+def test_more_ways_to_take_a_task(rows: tuple[Row, ...], owner: tuple[str, ...], text: str) -> None:
+    found = of("action", *rows)
+    assert any(line.text.startswith(text) and set(owner) <= set(line.owner) for line in found), found
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        ((TOBIAS, "They'll tell me by the end of October whether the fund pays."),),
+        ((INES, "I was in the middle of the count and I thought, I'll do it when it's done, and then I forgot."),),
+        ((MAREN, "Somebody has got to be able to turn the pump on, of course."), (TOBIAS, "Of course.")),
+        ((MAREN, "Can everybody do Mondays from now on?"), (TOBIAS, "Yes, I can do Mondays.")),
+        ((MAREN, "And in the end, would you do it again?"), (TOBIAS, "Yes, I'd do the same again.")),
+        ((MAREN, "Who tells them about the fish in the microwave?"), (INES, "I'll leave that for somebody braver.")),
+        ((MAREN, "Hands, please, so that Tobias can count the votes."), (DOUGLAS, "Yes, four.")),
+    ],
+)
+def test_nobody_takes_anything_on(rows: tuple[Row, ...]) -> None:
+    assert of("action", *rows) == []
+
+
+def test_one_more_task_behind_the_one_that_was_asked_for() -> None:
+    rows = (
+        (MAREN, "Tobias, could you say it to them, on Monday, in the round?"),
+        (TOBIAS, "I will. And I'll say sorry to the printer, I owe her that."),
+    )
+    assert any(line.text == "Say sorry to the printer." for line in of("action", *rows))
+
+
+def test_who_two_are_that_are_asked_together() -> None:
+    rows = (
+        (TOBIAS, "I've got a drill for the cement."),
+        (INES, "You've got a toy."),
+        (MAREN, "Could you two sort out the cement over lunch?"),
+        (INES, "We'll try his toy."),
+    )
+    assert [set(line.owner) for line in of("action", *rows) if "cement" in line.text] == [{TOBIAS, INES}]
+
+
+def test_a_day_that_belongs_to_somebody_stays_in_the_task() -> None:
+    (swap,) = of("action", (INES, "I'll do your morning if you'll do my Friday evening."), (TOBIAS, "Deal."))
+    assert swap.text.endswith("Friday evening.")

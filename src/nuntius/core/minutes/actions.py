@@ -143,6 +143,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         settles
         or cues.WE_DECIDE.search(lower)
         or cues.SHOULD_HAVE.search(lower)
+        or cues.ASKS_FIRST.search(lower)
         or cues.SAY_SO.match(lower)
         or cues.OWNS.match(lower)
         or _gives_reason(scene, sentence)
@@ -163,7 +164,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
         )
         return exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
-    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence), "said as one")
+    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one")
 
 
 def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
@@ -179,11 +180,11 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
     if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
-    strong, weak = cues.INTENT.search(lower), cues.PROMISE.search(lower)
+    strong, weak = cues.INTENT.search(lower) or cues.THEN_I.match(lower), cues.PROMISE.search(lower)
     if not strong and cues.REPORTED.search(lower):
         return None
     if not (strong or weak) and answers_request(scene, sentence):
-        weak = cues.PLAIN_PRESENT.search(lower)
+        weak = cues.PLAIN_PRESENT.search(lower) if not cues.ON_SUCH_DAYS.search(lower) else None
     if weak and not strong and (cues.RISES.search(lower) or not _is_bound(scene, sentence)):
         weak = None
     match = strong or weak
@@ -195,7 +196,8 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
         return None
     day = due(scene, sentence, match.start(), own=True)
-    text = tasks.task(sentence, requested=False) or (wording.statement(sentence.text) if weak or day else "")
+    text = tasks.task(sentence, requested=False) or tasks.taken_on_then(sentence)
+    text = text or (wording.statement(sentence.text) if weak or day else "")
     if len(text.split()) < SHORTEST_TASK:
         bare = cues.BARE_INTENT.search(lower)
         if bare is None or bare.group(1) in cues.EMPTY_VERBS:

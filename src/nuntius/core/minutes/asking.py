@@ -63,7 +63,7 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     text = re.sub(rf",\s+{first_name(asked)}\W*$", ".", text) if asked else text
     if (bare := cues.ASKED_BARELY.match(sentence.text)) is not None:
         text = f"{bare.group(1).capitalize()} it."
-    if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.GIVES_PURPOSE.match(text):
         return None
     taken.add(reply)
     text = made_clear(scene, sentence, tasks.with_thing(text, _named_behind(scene, sentence)))
@@ -85,10 +85,12 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     day, reply = due(scene, sentence), reply_to(scene, sentence.turn, None)
     agreed = [reply] if reply is not None and takes_on(scene, reply) else []
     text = tasks.order(sentence.text[match.end() :]).replace("?", "")
-    if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+    if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.WHO_CAN.match(text):
         return None
     everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
-    owner = tuple(name for name in everybody if name != sentence.speaker)
+    others = [scene.speaker(t) for t in scene.preceding(sentence.turn, REACH) if scene.speaker(t) != sentence.speaker]
+    spoken_to = list(dict.fromkeys(others))[:2] if cues.OF_TWO.search(match.group()) else everybody
+    owner = tuple(name for name in everybody if name in spoken_to and name != sentence.speaker)
     evidence = (passage(sentence), *map(scene.whole, agreed))
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "asked of all")
 
@@ -134,7 +136,8 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     echoed = echoes(scene, sentence, reply)
     if not (echoed or takes_on(scene, reply)):
         return None
-    taking = cues.TAKING.search(scene.text(reply).lower()) or said_dates(scene.text(reply), scene.facts.day)
+    said = scene.text(reply)
+    taking = cues.TAKING.search(said.lower()) or cues.WILL_DO.match(said) or said_dates(said, scene.facts.day)
     again = "again" in lower and scene.speaker(reply) in [scene.speaker(t) for t in scene.preceding(sentence.turn, 1)]
     if not (taking or again or echoed or _is_pressed(scene, sentence, asked)):
         return None
@@ -157,14 +160,14 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     """`Somebody's got to ring them`: taken by whoever says so next, else nobody's."""
     lower = sentence.lower
     match = cues.UNTAKEN.search(lower)
-    if match is None or unreal(lower) or cues.PAST.search(lower) or cues.WISHED_BY_OTHERS.search(lower):
+    if match is None or unreal(lower) or cues.PAST.search(lower) or cues.NOBODYS_TASK.search(lower):
         return None
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
     text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
         text = wording.statement(about.text)
-    says_nothing = empty(text.lower()) and not is_bare(text)  # `Find it` gets what it refers to
+    says_nothing = (empty(text.lower()) and not is_bare(text)) or cues.BARE_SEARCH.match(text)  # `Find it` gets what it refers to
     if len(text.split()) < SHORTEST_TASK or says_nothing or _is_settled(scene, sentence):
         return None
     for turn in scene.following(sentence.turn, REACH):

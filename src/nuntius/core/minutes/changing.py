@@ -64,6 +64,9 @@ def joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Fin
         return None
     if unreal(sentence.lower) or cues.REFUSAL.search(sentence.lower):
         return None
+    between = range(last.evidence[-1].turn + 1, sentence.turn)
+    if cues.ME_TOO.match(sentence.lower) and any(s.is_question for t in between for s in scene.by_turn[t][-1:]):
+        return None  # it answers that
     own = in_sentence(scene, sentence)
     evidence = tuple(sorted({*last.evidence, passage(sentence)}))
     return replace(last, owner=(*last.owner, sentence.speaker), due=own or last.due, evidence=evidence)

@@ -25,6 +25,7 @@ FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # whe
 NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
 FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
+ALSO_CALLED = re.compile(r"(?: before| after)?, ")  # behind a day that is named again
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BRIEF = 6  # words of a sentence behind a day that still belongs to it
@@ -92,7 +93,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :])]
+    found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :]) and not _is_today(scene, sentence, item)]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
     if (condition := cues.IF_I.match(sentence.text)) is not None:
         found = [item for item in found if item.start >= condition.end()] or found
@@ -112,10 +113,13 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
 
 
 def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) -> SaidDate:
-    """The second of two days on which a task is done: `tomorrow and Friday`."""
+    """The second of two days on which a task is done, or of two names of one: `tomorrow and Friday`, `the Friday before, the ninth`."""
     later = next((item for item in found if item.start > chosen.start), None)
-    joined = later is not None and AND_ALSO.fullmatch(sentence.text[chosen.end : later.start])
-    return later if later is not None and joined else chosen
+    if later is None:
+        return chosen
+    between = sentence.text[chosen.end : later.start]
+    again = ALSO_CALLED.fullmatch(between) and BARE_NTH.fullmatch(later.said)
+    return later if again or AND_ALSO.fullmatch(between) else chosen
 
 
 def _day_after(sentence: Sentence, chosen: SaidDate) -> SaidDate:
@@ -146,6 +150,11 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
     last = calendar.monthrange(named.day.year, named.day.month)[1]
     day = named.day.replace(day=min(item.day.day, last))
     return replace(item, day=day) if day >= scene.facts.day else item
+
+
+def _is_today(scene: Scene, sentence: Sentence, item: SaidDate) -> bool:
+    """`It's the thirteenth, so give me till the thirtieth`, said on the thirteenth."""
+    return item.day == scene.facts.day and bool(deadlines.IS_TODAY.search(sentence.text[: item.start]))
 
 
 def _of_event(text: str, item: SaidDate) -> bool:

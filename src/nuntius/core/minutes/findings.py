@@ -51,6 +51,8 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return True
     if b.sentence.turn - a.evidence[-1].turn > MERGE_REACH:
         return False
+    if reached and a.owner == b.owner and _says_again(a.text, b.text):
+        return True
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
     if shared and a.owner == b.owner and is_bare(a.text):
         return True
@@ -65,7 +67,8 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
 
 def speaks_of_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
     """Whether a sentence names things, none of which stand in the passages beside it, and refers to nothing by `it`."""
-    if any(t.pos == "PRON" and t.text.lower() in REFERRING and t.dep in DEPENDENT for t in sentence.tokens):
+    refers = not cues.AND_ILL.match(sentence.lower)  # `And I'll say sorry to her, I owe her that` is one more task
+    if refers and any(t.pos == "PRON" and t.text.lower() in REFERRING and t.dep in DEPENDENT for t in sentence.tokens):
         return False
     own = _things(sentence)
     return bool(own) and not own & {t for s in scene.inside(evidence) if s != sentence for t in _things(s)}
@@ -92,6 +95,11 @@ def _refers(finding: Finding) -> bool:
     day = finding.due.said if finding.due else ""
     undated = re.sub(rf"\s*(?:\b(?:on|by|before|until) )?{re.escape(day)}\W*$", "", clause)
     return is_bare(finding.text) or is_bare(undated)
+
+
+def _says_again(task: str, later: str) -> bool:
+    """`Ask him`, behind `Ask the owner`."""
+    return bool(re.fullmatch(rf"{re.escape(task.split()[0])} (?:it|him|her|them)\W*", later, re.I))
 
 
 def is_bare(text: str) -> bool:

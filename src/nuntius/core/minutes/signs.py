@@ -89,6 +89,9 @@ def _shared(said: frozenset[str], turns: tuple[frozenset[str], ...], where: list
     return max((len(said & turns[t]) / len(said) for t in where), default=0.0) if said else 0.0
 
 
+SAME_IN_PAST = frozenset("put cut set let shut spread read hit split".split())
+
+
 def is_imperative(sentence: Sentence) -> bool:
     """Whether a sentence tells somebody to do something: a bare verb at its head, behind a name at most."""
     root = next((i for i, t in enumerate(sentence.tokens) if t.dep == "ROOT"), None)
@@ -98,8 +101,9 @@ def is_imperative(sentence: Sentence) -> bool:
     skipped = ("PUNCT", "INTJ", "PROPN", "CCONJ", "ADV", "SPACE")
     before = [t for t in sentence.tokens[:root] if t.pos not in skipped]
     governed = {t.dep for i, t in enumerate(sentence.tokens) if t.head == root and i not in called}
-    bare = ("VB", "VBP", "VBD") if called else ("VB",)  # `put` and `cut` are taken for the past behind a name
     verb = sentence.tokens[root]
+    past = called or verb.text.lower() in SAME_IN_PAST  # for which a parser takes them behind a name
+    bare = ("VB", "VBP", "VBD") if past else ("VB",)
     return (
         verb.tag in bare
         and verb.lemma == verb.text.lower()

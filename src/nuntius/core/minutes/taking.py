@@ -9,6 +9,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
 
 SHORTEST_TASK = 2  # words
 REACH = 4  # turns within which a request is taken or dismissed
@@ -41,13 +42,16 @@ def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
 
 
 def welcomed(scene: Scene, sentence: Sentence) -> int | None:
-    """The turn by another voice that takes up an offer: `Would you?`, `Please do`, `That'd help a great deal`."""
+    """The turn by another voice that takes up an offer: `Would you?`, `Please do`, `I could ask her.` `Ask her.`"""
+    offered = {t.lemma for t in sentence.tokens if t.tag == "VB"}
     for turn in scene.following(sentence.turn, WELCOME_REACH):
         if scene.speaker(turn) == scene.speaker(sentence.turn) or scene.backchannel[turn]:
             continue
         said = scene.text(turn)
-        refused = cues.REFUSAL.search(said) or cues.DISMISSED.search(said)
-        return turn if cues.WELCOME.search(said) and not refused else None
+        if cues.REFUSAL.search(said) or cues.DISMISSED.search(said):
+            return None
+        if cues.WELCOME.search(said) or any(is_imperative(s) and s.tokens[0].lemma in offered for s in scene.by_turn[turn]):
+            return turn
     return None
 
 
@@ -96,6 +100,10 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
+    if cues.BOTH_OF_YOU.search(text):
+        before = (scene.speaker(t) for t in scene.preceding(sentence.turn, REACH))
+        others = [name for name in dict.fromkeys((*owner, *before)) if name != sentence.speaker]
+        owner, text = tuple(others[:2]), cues.BOTH_OF_YOU.sub("", text)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
 
 
@@ -125,8 +133,12 @@ def empty(rest: str) -> bool:
                 " ".join(words),
             )
         words.pop(0)
-    if words[:1] == ["have"]:  # `have the list ready` and `have it sent` are tasks
+    while words[:2] == ["have", "to"]:
+        words = words[2:]
+    if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\b(?:out|ready|done|sent|finished|in|up|off|round|a (?:\w+ )?word|with you|by|\w{3,}ed)\b", rest
+            r"\b(?:out|ready|done|sent|finished|in|up|off|round|a (?:\w+ )?word|with you|by|\w{3,}ed)\b|"
+            r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
+            rest,
         )
     return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))

@@ -11,6 +11,7 @@ from nuntius.core.minutes.wording import clean, framed
 
 LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
 _DAY = re.compile(r"day\b|tomorrow|week\b|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
+_POSSESSIVE = re.compile(r"\b(?:my|your|his|her|our|their|[A-Z]\w+'s)$")  # `my Friday evening` is no day by which
 _HANGS = re.compile(  # what is left before a day that was taken off
     r"(?:,?\s+(?:so|by|before|until|till?|of|about|around|all)|\s+(?:(?:by|on|before|until|till?|for|in|at|from|of)\s+)?(?:the|a))+$",
     re.I,
@@ -27,7 +28,7 @@ _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
 _WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
-_AND_I = re.compile(r",? and (then )?I(?:'ll| will) ")
+_AND_I = re.compile(r",? and (then )?I(?:'ll|'d| will| would) ")
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
@@ -74,7 +75,7 @@ _PLEASE = re.compile(r",? please\W*$", re.I)
 def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
-        return framed(in_digits(f"Get {wanted.group(1)}"))
+        return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
     text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
@@ -99,6 +100,12 @@ def _is_done(sentence: Sentence, task: str) -> bool:
     first = task.split()[0].lower()
     token = next((t for t in sentence.tokens if t.text.lower() == first), None)
     return token is None or token.pos not in ("ADP", "DET", "PRON", "SCONJ", "CCONJ")
+
+
+def taken_on_then(sentence: Sentence) -> str:
+    """`Then I scan it, first thing.` gives `Scan it, first thing.`; "" where nothing is taken on so."""
+    match = cues.THEN_I.match(sentence.text)
+    return framed(clean(sentence.text[match.start("verb") :]).rstrip(".")) if match else ""
 
 
 def offer(sentence: Sentence) -> str:
@@ -153,7 +160,7 @@ def order(text: str) -> str:
 
 
 def _trimmed(text: str) -> str:
-    text = re.sub(r"^(?:to|be able to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
+    text = re.sub(r"^(?:to|be able to|have to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
     text = _BACK.sub("", text)
     text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))
@@ -225,9 +232,12 @@ def without_aside(text: str) -> str:
 
 def undated(text: str, said: str) -> str:
     """A task without the day at its end, which stands beside it: `Ask her by Thursday.` gives `Ask her.`"""
-    rest = re.sub(rf",?\s+(?:(?:on|by|before|until|till?|for) )?{re.escape(said)}\W*$", "", text, flags=re.I)
+    match = re.search(rf",?\s+(on |by |before |until |till? |for )?{re.escape(said)}\W*$", text, re.I)
+    if match is None or (match.group(1) is None and _POSSESSIVE.search(text[: match.start()])):
+        return text
+    rest = text[: match.start()]
     leads_on = _LEADS_ON.search(rest)
-    rest = _HANGS.sub("", rest) if rest != text else text
+    rest = _HANGS.sub("", rest)
     rest = rest.rstrip(" ,")
     whole = len(rest.split()) >= LEAST_UNDATED and not (leads_on or _LEADS_ON.search(rest))
     return framed(rest) if rest != text.rstrip(" ,") and whole and _DAY.search(said) else text

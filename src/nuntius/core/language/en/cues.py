@@ -30,6 +30,7 @@ REFUSAL = cue(
     r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
     r"^\W*not (?:on (?:the |mon|tues|wednes|thurs|fri|satur|sun)|then\b|that day\b|this (?:time|week)\b|sadly\b|today\b)",
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
+    r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
 )
 DISMISSED = cue(
     r"\b(?:no need|you're all right|leave it|it'll keep|it can wait|don't bother|never mind|forget (?:it|that|i said)|"
@@ -42,11 +43,13 @@ CONDITIONAL = cue(
     r"\bfailing that\b",
     r"\bwish\b",
     r"\bi(?:'d| would|) (?:never|rather|sooner)\b",
+    r"\bwould you do (?:it|that|this|so|the same) again\b",
     r"\bbut then i'd\b",
 )
 PAST = cue(
     r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
     r"\b(?:i|we|he|she|they)(?:'d|'ve| had| have) (?:already|just)\b",
+    r"\bi thought,? (?:then )?i(?:'ll|'d better)\b|\band then i forgot\b",
 )
 ASKS_FIRST = cue(r"\bi(?:'d| would|'ll| will) have to (?:ask|check|see|find out)\b")
 REPORTED = cue(
@@ -66,7 +69,8 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
     r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b",
-    r"\b(?:it|that|they|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
+    r"\b(?:it|that|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
+    r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
     r"\bgoes (?:in|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
     r"\bi'd \w+ (?:her|it|them|him|you|that)\b",
@@ -81,6 +85,7 @@ JOINING_IN = cue(  # a part in what another has taken on
     r"\b(?:i'll|i will|i can) hold (?:your|his|her|the)\b",
     r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)",
 )
+ME_TOO = cue(r"^\W*(?:and )?(?:me too|so (?:will|can) i)\b")
 GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -129,10 +134,11 @@ EMPTY_VERBS = frozenset(
 )
 FILLED = cue(  # verbs that are empty by themselves and are not with what follows
     r"find (?:an?|the|some\w*|another|out|one|two|three|more|who|whoever|me|you|us)\b|"
-    r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|come (?:along|with|over|round|in|and|by)\b|"
+    r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|say (?:it|that|this|so) to (?:him|her|them)\b|come (?:along|with|over|round|in|and|by)\b|"
     r"stay (?:on|late|behind|till?|until)\b|hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
 )
-WISHED_BY_OTHERS = cue(
+NOBODYS_TASK = cue(  # wished for by others, or only that somebody can do it
+    r"\bto be able to\b",
     r"\bif you (?:want|need|like|have)\b",
     r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b",
 )
@@ -155,6 +161,12 @@ ASKED_OF_ALL = cue(
     r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
 )
+OF_TWO = cue(r"\b(?:both|two)\b")
+BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
+WILL_DO = cue(r"^\W*(?:okay,? |yes,? |right,? )?(?:will do|on it|i'm on it|i will|consider it done)\b")
+AND_ILL = cue(r"^\W*and (?:then )?i(?:'ll| will)\b")
+BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
+GIVES_PURPOSE = cue(r"so that\b")  # `Hands, please, so that Tom can count them`
 YOU_DO = cue(
     r",\s+you (?!know\b|think\b|mean\b|see\b|want\b|like\b|have\b|had\b|get\b|got\b|said\b|were\b|are\b|did\b)(?=\w+ \w)"
 )
@@ -176,12 +188,12 @@ ASKED_BARELY = cue(
 )
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
-AND_I = cue(r",? and (?:then )?i(?:'ll| will)\b")
+AND_I = cue(r",? and (?:then )?i(?:'ll|'d| will| would)\b")
 BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
 )
 IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
-OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
+OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time\b")
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
@@ -200,7 +212,8 @@ OFFER = cue(
     r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
 )
 WELCOME = cue(
-    r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you\W*\?",
+    r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
+    r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!]))",
     r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
     r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
     r"\bwould you (?:mind|do that)\b|\bit does help\b|\byou're (?:down|on|hired|in)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
@@ -216,6 +229,11 @@ TAKING = cue(
     r"\b(?:i'll|i will|i can|i could)\b",
     r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
+THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
+    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
+)
+ON_SUCH_DAYS = cue(r"\bon (?:mon|tues|wednes|thurs|fri|satur|sun)days\b|\bevery (?:\w+day|week|month|year)\b")
+WHO_CAN = cue(r"^\W*(?:do|make|manage|come|be (?:here|there))\b")  # `Can everybody do Mondays?` asks for nothing
 DECIDED = cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
     r"\b(?:it is|it's|is it),? then\b",
@@ -306,7 +324,8 @@ OPINION = cue(
 DEADLINE = cue(
     r"\b(?:by|before|until|till?|no later than|at the (?:latest|outside)|due|deadline)\b",
 )
-PROCEDURE = cue(  # what moves the meeting itself on
+PROCEDURE = cue(  # what moves the meeting itself on, or leaves it to others
+    r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
     r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"

@@ -15,22 +15,23 @@ BEFORE_THAT = cue(
     r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
 )
 DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|\binstead\b|\brather\b|"
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|\brather\b|"
     r"\bit is\W*$"
 )
+IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
 THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
-    r"\bat (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
+    r"\b(?:at|by) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
     r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
     r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if)\b)",
     re.I,
 )
 DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
-BRING = re.compile(r"\bbring \w", re.I)
+BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
 PRESSING = re.compile(
     r"\b(?:by|before|until|till?|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
@@ -46,7 +47,7 @@ HELD = re.compile(
     r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )
-ASKED_WHEN = re.compile(r"\b(?:when|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
+ASKED_WHEN = re.compile(r"\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
