@@ -125,24 +125,33 @@ def test_who_holds_the_floor_is_told_of_one_voice_too() -> None:
 
 
 class TestHowMany:
-    """Chapters are as many as the likelihoods add up to."""
+    """Chapters begin at the turns that are likeliest together, given how long chapters usually are."""
 
     @staticmethod
-    def opened(likely: list[float], turns: int = 60) -> list[int]:
+    def opened(likely: list[float], turns: int = 60, fine: bool = False) -> list[int]:
         rows = [("Ann Lowe" if n % 2 else "Ben Hart", f"The pump number {n} is running well.") for n in range(turns)]
         scene_of_talk = scene(talk(*rows), MeetingFacts(date(2026, 10, 6), ("Ann Lowe", "Ben Hart")))
         values = np.zeros(turns, np.float32)
         values[: len(likely)] = likely
-        return [chapter.first for chapter in find_chapters(scene_of_talk, values)]
+        return [chapter.first for chapter in find_chapters(scene_of_talk, values, fine)]
 
-    def test_three_weak_signs_make_one_chapter(self) -> None:
-        assert self.opened([0.0] * 20 + [0.4] + [0.0] * 9 + [0.35] + [0.0] * 9 + [0.3]) == [0, 20]
+    def test_a_weak_sign_opens_one_where_the_chapter_is_long_enough(self) -> None:
+        assert self.opened([0.0] * 20 + [0.3] + [0.0] * 19 + [0.3]) == [0, 20, 40]
+        assert self.opened([0.0] * 20 + [0.9] + [0.0] * 5 + [0.3], 34) == [0, 20]
 
     def test_strong_signs_open_one_each(self) -> None:
         assert self.opened([0.0] * 20 + [0.9] + [0.0] * 9 + [0.9]) == [0, 20, 30]
 
     def test_two_side_by_side_are_one(self) -> None:
-        assert self.opened([0.0] * 20 + [0.9, 0.9]) == [0, 20]
+        assert self.opened([0.0] * 20 + [0.9, 0.85]) == [0, 20]
+
+    def test_neither_no_sign_nor_a_short_talk_opens_one(self) -> None:
+        assert self.opened([0.0] * 300, 300) == [0]
+        assert self.opened([0.0, 0.3, 0.3, 0.3], 4) == [0]
+
+    def test_finer_chapters_are_more(self) -> None:
+        signs = ([0.0] * 7 + [0.5]) * 10
+        assert len(self.opened(signs, 80, fine=True)) > len(self.opened(signs, 80))
 
     def test_a_talk_of_one_subject_stays_whole(self) -> None:
         assert self.opened([0.005] * 60) == [0]

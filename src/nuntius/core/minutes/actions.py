@@ -164,7 +164,9 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
         )
         return exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
-    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one")
+    return Finding(
+        sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one"
+    )
 
 
 def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:

@@ -8,16 +8,13 @@ from numpy.typing import NDArray
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.dividing import borders
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.subjects import OPENING_SENTENCES, agenda_words, names_subject, subject_of
 from nuntius.core.minutes.titles import titles as titles_of
 
-LEAST_LIKELY = 0.1  # likelihood below which a turn opens no chapter
 LEAST_TURNS = 3  # turns beside a turn that are looked at together with it
-APART, APART_FINE = 5, 3  # turns of a chapter at least; where finer ones are asked for
-FINER = 2.0  # times as many borders then, from half the likelihood
-MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
 SPAN = 5  # turns on each side whose vectors are compared
 NOMINAL = 4  # words of a sentence without a verb that names a subject ("Money.")
 
@@ -30,39 +27,23 @@ def find_chapters(scene: Scene, likely: NDArray[np.float32], fine: bool = False)
     count = len(scene.transcript.turns)
     if not count:
         return ()
-    chapters = _titled(scene, [0, *_borders(likely, fine)])
+    chapters = _titled(scene, [0, *borders(likely, fine)])
     if scene.facts.agenda:
         return chapters
     anew = [0, *(b.first for a, b in pairwise(chapters) if not _on_one_subject(a.title, b.title))]
     return chapters if len(anew) == len(chapters) else _titled(scene, anew)
 
 
-def _titled(scene: Scene, borders: list[int]) -> tuple[Chapter, ...]:
-    ends = [*(border - 1 for border in borders[1:]), len(scene.transcript.turns) - 1]
-    titles = titles_of(scene, borders, ends)
-    return tuple(Chapter(title, first, last) for title, first, last in zip(titles, borders, ends, strict=True))
+def _titled(scene: Scene, firsts: list[int]) -> tuple[Chapter, ...]:
+    ends = [*(first - 1 for first in firsts[1:]), len(scene.transcript.turns) - 1]
+    titles = titles_of(scene, firsts, ends)
+    return tuple(Chapter(title, first, last) for title, first, last in zip(titles, firsts, ends, strict=True))
 
 
 def _on_one_subject(a: str, b: str) -> bool:
     """`School contract`, then `School`: what is named anew was still spoken of."""
     first, second = (set(title.lower().split()) for title in (a, b))
     return first <= second or second <= first
-
-
-def _borders(likely: NDArray[np.float32], fine: bool) -> list[int]:
-    """Turns that open a chapter, apart from the first: the likeliest ones, as many as the likelihoods add up to.
-
-    In a long talk small likelihoods add up to more than there is, so that it may not have more than some in each stretch.
-    """
-    apart, times = (APART_FINE, FINER) if fine else (APART, 1.0)
-    number = round(times * min(float(likely.sum()), MOST + len(likely) / TURNS_EACH))
-    chosen: list[int] = []
-    for turn in np.argsort(-likely, kind="stable"):
-        if times * likely[turn] < LEAST_LIKELY or len(chosen) >= number:
-            break
-        if turn < len(likely) - 1 and all(abs(turn - other) >= apart for other in (0, *chosen)):
-            chosen.append(int(turn))
-    return sorted(chosen)
 
 
 def chair(scene: Scene) -> str:

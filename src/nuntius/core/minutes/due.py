@@ -93,7 +93,9 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    found = [item for item in found if not NOT_DUE.match(sentence.text[item.end :]) and not _is_today(scene, sentence, item)]
+    found = [
+        item for item in found if not NOT_DUE.match(sentence.text[item.end :]) and not _is_today(scene, sentence, item)
+    ]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
     if (condition := cues.IF_I.match(sentence.text)) is not None:
         found = [item for item in found if item.start >= condition.end()] or found

@@ -28,7 +28,7 @@ WEIGHED = {  # share of the judge's logit and of the network's, and what is adde
     "question": (1.0, 0.5, -0.9),
     "worth": (0.4, 0.4, 0.0),
 }
-OPENS_WEIGHED = (0.6, 0.4, -0.25)  # the same for the forest
+OPENS_WEIGHED = (0.5, 0.5, -0.25)  # the same for the forest
 SURE = 1e-4  # likelihood of the forest that counts as none, and apart from 1 as certain
 VECTOR_SHARE = 3.0  # weight of the unit vector beside signs between 0 and 1
 

@@ -7,7 +7,8 @@ from collections import Counter
 import numpy as np
 
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.chapters import APART, APART_FINE, novelty
+from nuntius.core.minutes.chapters import novelty
+from nuntius.core.minutes.dividing import APART, APART_FINE
 from nuntius.core.minutes.key_points import REDUNDANT
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage

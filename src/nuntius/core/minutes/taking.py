@@ -50,7 +50,9 @@ def welcomed(scene: Scene, sentence: Sentence) -> int | None:
         said = scene.text(turn)
         if cues.REFUSAL.search(said) or cues.DISMISSED.search(said):
             return None
-        if cues.WELCOME.search(said) or any(is_imperative(s) and s.tokens[0].lemma in offered for s in scene.by_turn[turn]):
+        if cues.WELCOME.search(said) or any(
+            is_imperative(s) and s.tokens[0].lemma in offered for s in scene.by_turn[turn]
+        ):
             return turn
     return None
 

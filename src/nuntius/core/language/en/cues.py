@@ -193,7 +193,9 @@ BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
 )
 IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
-OWNS = cue(r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)")
+OWNS = cue(
+    r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)"
+)
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time\b")
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")

@@ -47,7 +47,10 @@ HELD = re.compile(
     r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )
-ASKED_WHEN = re.compile(r"\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b", re.I)
+ASKED_WHEN = re.compile(
+    r"\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b",
+    re.I,
+)
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
