@@ -143,3 +143,20 @@ def test_a_heading_that_is_a_day_dates_nothing() -> None:
         (TOBIAS, "The Saturday. The bride's mother has rung four times since ten this morning."),
     )
     assert lines[0].due is None
+
+
+@pytest.mark.parametrize(
+    ("said", "again"),
+    [
+        (("Same again on the twentieth of October, five o'clock?", "Yes, the twentieth."), "Tuesday 20 October"),
+        (
+            ("When shall we do this again, November?", "The first Thursday in November, that's the fifth."),
+            "Thursday 5 November",
+        ),
+        (("So shall we talk in a fortnight, same time?", "That'd be the twentieth. Good."), "Tuesday 20 October"),
+    ],
+)
+def test_when_they_meet_again_is_told_as_a_day(said: tuple[str, ...], again: str) -> None:
+    talked = [(PEOPLE[n % 3], f"The pump number {n} is running well.") for n in range(12)]
+    lines = make_minutes(talk(*talked, (MAREN, said[0]), (TOBIAS, said[1])), MeetingFacts(TUESDAY, PEOPLE)).lines
+    assert [line.text for line in lines if line.kind == "decision"] == [f"Next meeting: {again}."]

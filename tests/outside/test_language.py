@@ -2,16 +2,17 @@
 
 import itertools
 import sys
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from pathlib import Path
 
 import pytest
 import segeval
 from dateutil.relativedelta import FR, MO, SA, SU, TH, TU, WE, relativedelta
+from dateutil.rrule import YEARLY, rrule
 from nltk.metrics.segmentation import pk
 from num2words import num2words
 
-from nuntius.core.language.en.dates import DAYS, said_dates
+from nuntius.core.language.en.dates import DAYS, MONTHS, said_dates
 from nuntius.core.language.en.numbers import in_digits, ordinal, value_of
 
 sys.path.append(str(Path(__file__).parents[2] / "bench"))
@@ -60,6 +61,16 @@ def test_a_weekday_is_the_next_one_as_dateutil_counts(today: date) -> None:
     for name, weekday in zip(DAYS, (MO, TU, WE, TH, FR, SA, SU), strict=True):
         expected = today + timedelta(1) + relativedelta(weekday=weekday(+1))
         assert [each.day for each in said_dates(f"I'll send it by {name.title()}.", today)] == [expected]
+
+
+@pytest.mark.parametrize(("word", "which"), [("first", 1), ("second", 2), ("third", 3), ("fourth", 4), ("last", -1)])
+def test_a_weekday_of_a_month_is_as_its_recurrence_rule_gives_it(word: str, which: int) -> None:
+    """RFC 5545, BYDAY with a number, through dateutil."""
+    for month, name in enumerate(MONTHS, 1):
+        for weekday, day in zip(DAYS, (MO, TU, WE, TH, FR, SA, SU), strict=True):
+            rule = rrule(YEARLY, dtstart=datetime(2026, 3, 5), bymonth=month, byweekday=day(which), count=1)
+            said = f"We meet on the {word} {weekday.title()} in {name.title()}."
+            assert [each.day for each in said_dates(said, date(2026, 3, 5))] == [rule[0].date()]
 
 
 @pytest.mark.parametrize(

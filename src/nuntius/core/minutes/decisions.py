@@ -63,8 +63,8 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
     by_text: dict[str, Line] = {}
-    for line in worded:
-        by_text.setdefault(line.text, line)  # the same words settle one thing
+    for line in worded:  # the same words settle one thing; when to meet again is settled by the last of them
+        by_text[line.text] = line if line.why == MEETS_AGAIN else by_text.get(line.text, line)
     lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
     return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
@@ -219,7 +219,9 @@ def _tally(scene: Scene, motion: Sentence, result: Sentence) -> str:
 def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """When they meet again, where the sentence itself does not say so in the end."""
     again = next_meeting(scene)
-    says = again is not None and any(item.day == again.day for item in said_dates(sentence.text, scene.facts.day))
+    if again is None or sentence.is_question:
+        return again
+    says = any(item.day == again.day for item in said_dates(sentence.text, scene.facts.day))
     return None if says and deadlines.MEETING_AGAIN.search(sentence.text) else again
 
 

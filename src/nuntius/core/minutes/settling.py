@@ -104,7 +104,7 @@ def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Next one's the twelfth of November, seven o'clock`, near the end of the talk."""
     if sentence.turn < CLOSING * len(scene.by_turn) or not deadlines.MEETING_AGAIN.search(sentence.text):
         return None
-    beside = [s for t in (sentence.turn, sentence.turn + 1) if t < len(scene.by_turn) for s in scene.by_turn[t]]
+    beside = [s for t in range(sentence.turn, min(sentence.turn + 3, len(scene.by_turn))) for s in scene.by_turn[t]]
     dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]
     if not any(said_dates(s.text, scene.facts.day) for s in dated) or settles_nothing(sentence.lower):
         return None

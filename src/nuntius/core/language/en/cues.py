@@ -305,6 +305,7 @@ PROPOSAL = cue(
 AGREEMENT_CALL = cue(
     r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b",
     r"[,.]\s+agreed\W*\?\W*$",
+    r"^\W*every(?:body|one)\s*\?",
     r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour)\b",
 )
 WEIGHTY = cue(

@@ -16,6 +16,7 @@ from dateutil.easter import easter
 from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal, value_of
 
 DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+WEEKS = ("first", "second", "third", "fourth", "last")  # weekdays of a month
 MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
 _DAY = rf"(?P<day>{'|'.join(DAYS)})(?!s\b)"  # `Wednesdays` is every week
 _MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
@@ -27,7 +28,7 @@ _COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|a couple of
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _NUMBERED = (  # things that are counted as days are: `the first page`, `the third one`
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
-    "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
+    "monday|tuesday|wednesday|thursday|friday|saturday|sunday|round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
 )
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
 
@@ -107,6 +108,18 @@ def _numbered(match: re.Match[str], today: date) -> date | None:
     return _on(today, month, number, wrap_month=False) if 1 <= number <= 31 else None
 
 
+def _nth_weekday(match: re.Match[str], today: date) -> date | None:
+    """`The first Thursday in June`: the next such day, as BYDAY=1TH of RFC 5545 gives it; `last` counts from the end."""
+    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(match.group("month").lower()[:3]))
+    which = WEEKS.index(match.group("which").lower())
+    for year in (today.year, today.year + 1):
+        weeks = [week[_weekday(match)] for week in calendar.Calendar().monthdatescalendar(year, month)]
+        days = [day for day in weeks if day.month == month]
+        if (day := days[-1 if which == len(WEEKS) - 1 else which]) >= today:
+            return day
+    return None
+
+
 def _count(match: re.Match[str]) -> int:
     words = match.group("count").lower()
     if words in ("a", "an"):
@@ -169,6 +182,7 @@ def _rule(pattern: str, read: Reader) -> tuple[re.Pattern[str], Reader]:
 
 
 _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
+    _rule(rf"(?:the\s+)?(?P<which>{'|'.join(WEEKS)})\s+{_DAY}\s+(?:in|of)\s+{_MONTH}", _nth_weekday),
     _rule(rf"{_DAY},?\s+(?:the\s+)?{_NTH}(?:\s+of\s+{_MONTH})?", _of_month),
     _rule(rf"(?:the\s+)?{_NTH}(?:\s+of)?\s+{_MONTH}", _of_month),
     _rule(rf"{_MONTH}\s+(?:the\s+)?{_NTH}", _of_month),
@@ -198,7 +212,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"before\s+(?:i|we)\s+(?:go\s+(?:home|out)|(?:go|leave)(?=[.,!?]|$))|in\s+a\s+(?:minute|moment|second)|"
         r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
-    _rule(rf"(?<!every )(?<!second )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
+    _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),

@@ -57,7 +57,7 @@ NEXT_MEETING = re.compile(
     re.I,
 )
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same time|see you|call (?:again|next))\b",
+    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) again (?:in|on)|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(
