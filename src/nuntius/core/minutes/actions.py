@@ -144,6 +144,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or cues.WE_DECIDE.search(lower)
         or cues.SHOULD_HAVE.search(lower)
         or cues.ASKS_FIRST.search(lower)
+        or deadlines.AWAY.search(lower)
         or cues.SAY_SO.match(lower)
         or cues.OWNS.match(lower)
         or _gives_reason(scene, sentence)

@@ -23,12 +23,12 @@ Likely = NDArray[np.float32]  # for each sentence of a talk, between 0 and 1
 
 KINDS = OF_SENTENCES
 WEIGHED = {  # share of the judge's logit and of the network's, and what is added; fitted on talk that neither has seen
-    "action": (0.5, 0.3, 0.35),
-    "decision": (0.6, 0.35, -0.2),
-    "question": (1.0, 0.5, -0.9),
-    "worth": (0.4, 0.4, 0.0),
+    "action": (0.5, 0.3, 0.5),
+    "decision": (0.7, 0.4, -0.2),
+    "question": (1.0, 0.5, -0.3),
+    "worth": (0.4, 0.4, 0.4),
 }
-OPENS_WEIGHED = (0.5, 0.5, -0.25)  # the same for the forest
+OPENS_WEIGHED = (0.6, 0.4, -0.25)  # the same for the forest
 SURE = 1e-4  # likelihood of the forest that counts as none, and apart from 1 as certain
 VECTOR_SHARE = 3.0  # weight of the unit vector beside signs between 0 and 1
 
