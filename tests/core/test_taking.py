@@ -732,3 +732,33 @@ def test_who_two_are_that_are_asked_together() -> None:
 def test_a_day_that_belongs_to_somebody_stays_in_the_task() -> None:
     (swap,) = of("action", (INES, "I'll do your morning if you'll do my Friday evening."), (TOBIAS, "Deal."))
     assert swap.text.endswith("Friday evening.")
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        (
+            (MAREN, "Right, then I suggest we drop the early boat from the first of November. Anybody against?"),
+            (TOBIAS, "No, fine."),
+        ),
+        (
+            (INES, "The county wants an answer by the end of the month."),
+            (MAREN, "Okay, by the end of the month."),
+        ),
+        ((TOBIAS, "We need a separate line for the pump."), (INES, "Yes, we do.")),
+    ],
+)
+def test_what_is_suggested_or_wanted_is_nobodys_task(rows: tuple[Row, ...]) -> None:
+    assert of("action", *rows) == []
+
+
+def test_an_offer_that_became_a_task_is_no_decision_as_well() -> None:
+    rows = (
+        (MAREN, "A day each month is more than we can pay for."),
+        (TOBIAS, "I see, I can ask the workshop whether they could do one day in July and August."),
+        (MAREN, "Yes, please do, by Monday."),
+    )
+    assert [line.text for line in of("action", *rows)] == [
+        "Ask the workshop whether they could do one day in July and August."
+    ]
+    assert of("decision", *rows) == []

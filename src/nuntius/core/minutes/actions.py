@@ -145,6 +145,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or cues.SHOULD_HAVE.search(lower)
         or cues.ASKS_FIRST.search(lower)
         or deadlines.AWAY.search(lower)
+        or cues.LACKS.match(lower)
         or cues.SAY_SO.match(lower)
         or cues.OWNS.match(lower)
         or _gives_reason(scene, sentence)

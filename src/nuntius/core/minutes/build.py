@@ -34,7 +34,7 @@ from nuntius.core.transcript.transcript import Transcript
 SCREEN = 12  # lines that a screen of 800 pixels shows
 LEAST_BESIDE = 5  # lines of short minutes beside what was decided and promised
 LISTS = ("figure", "named", "turning_point")  # kinds that tell again what other lines tell
-MOST_MORE = 4  # words that a decision has beside those of a task and still tells no more: a call, please, a day
+MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
 FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
 
@@ -111,9 +111,10 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
 
 def _tells_task(decision: Line, action: Line) -> bool:
     """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
-    told, task = decision.text.lower(), action.text.lower().rstrip(".")
+    told, task = decision.text.lower().rstrip("."), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
-    return bool(decision.turns & action.turns) and told.startswith(task) and more <= MOST_MORE
+    same = told.startswith(task) or told.endswith(f" {task}")  # `I see, I can ask the workshop`
+    return bool(decision.turns & action.turns) and same and more <= MOST_MORE
 
 
 def _leaves_task(decision: Line, action: Line) -> bool:

@@ -199,6 +199,9 @@ OWNS = cue(
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time\b")
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
+LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants an answer by the end of the month.`
+    r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)"
+)
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
@@ -232,7 +235,7 @@ TAKING = cue(
     r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
-    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
+    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
 )
 ON_SUCH_DAYS = cue(r"\bon (?:mon|tues|wednes|thurs|fri|satur|sun)days\b|\bevery (?:\w+day|week|month|year)\b")
 WHO_CAN = cue(r"^\W*(?:do|make|manage|come|be (?:here|there))\b")  # `Can everybody do Mondays?` asks for nothing
