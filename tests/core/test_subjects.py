@@ -10,6 +10,7 @@ from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.minutes import chapters
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs, find_chapters
+from nuntius.core.minutes.dividing import borders
 from nuntius.core.minutes.forest import LEAF, forest_of
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import scene
@@ -34,6 +35,10 @@ PEOPLE = frozenset({"gordon", "pike", "nasreen"})
         ("What about the new pipe?", "new pipe"),
         ("Gordon, the hedge.", "hedge"),
         ("Good, the hedge.", "hedge"),
+        ("One more thing, the fuel.", "fuel"),
+        ("One more thing the fuel.", "fuel"),
+        ("The other thing is the roof, I think we all know it.", ""),
+        ("Understood, Gordon.", ""),
         ("Okay, Gordon.", ""),
         ("Good instinct.", ""),
         ("Tuesday.", ""),
@@ -169,3 +174,10 @@ class TestHowMany:
 
     def test_a_long_talk_is_not_cut_to_pieces(self) -> None:
         assert len(self.opened([0.3] * 240, 240)) <= 1 + 4 + 240 / 30
+
+    @pytest.mark.parametrize("hours", [1, 4, 8])
+    def test_a_very_long_talk_has_as_many_as_it_may(self, hours: int) -> None:
+        likely = np.random.default_rng(hours).beta(0.3, 2.0, 340 * hours).astype(np.float32)
+        most = 4 + len(likely) / 30
+        assert 0.7 * most <= len(borders(likely)) <= most
+        assert len(borders(likely, fine=True)) > len(borders(likely))

@@ -167,9 +167,8 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
         text = wording.statement(about.text)
-    says_nothing = (empty(text.lower()) and not is_bare(text)) or cues.BARE_SEARCH.match(
-        text
-    )  # `Find it` gets what it refers to
+    says_nothing = empty(text.lower()) and not is_bare(text)  # `Find it` gets what it refers to
+    says_nothing = says_nothing or bool(cues.BARE_SEARCH.match(text))
     if len(text.split()) < SHORTEST_TASK or says_nothing or _is_settled(scene, sentence):
         return None
     for turn in scene.following(sentence.turn, REACH):

@@ -7,32 +7,30 @@ programming over the ends of chapters (a semi-Markov model after Sarawagi and Co
 import numpy as np
 from numpy.typing import NDArray
 
-USUAL, SPREAD = (
-    13.0,
-    0.5,
-)  # turns of a chapter (median), and how widely their logarithm spreads; both fitted on unseen talk
+USUAL = 13.0  # turns of a chapter (median)
+SPREAD = 0.5  # of the logarithm of that; both fitted on talk that was not learnt from
 READY = 2.0  # added to the logit of a turn, against how rare borders are; fitted with them
 LEAST_LIKELY = 0.05  # likelihood below which a turn opens no chapter
 APART, APART_FINE = 5, 3  # turns of a chapter at least; where finer ones are asked for
 FINER = 2.0  # times as many borders then, in chapters as many times shorter
 MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
-STEP = 0.25  # taken off what is added where there are more borders than that
+LONGER = 1.1  # times as long as chapters usually are where there are more borders than that
 SURE = 1e-4  # likelihood that counts as none, and apart from 1 as certain
 
 
 def borders(likely: NDArray[np.float32], fine: bool = False) -> list[int]:
     """Numbers of the turns that open a chapter, apart from the first.
 
-    `likely` says for each turn how likely it opens one; `fine` asks for finer chapters. In a long talk small
-    likelihoods add up to more than there is, so that it may not have more than some in each stretch.
+    `likely` says for each turn how likely it opens one; `fine` asks for finer chapters. A long talk has longer ones,
+    so that its minutes stay a few pages.
     """
     times = FINER if fine else 1.0
     most = times * (MOST + len(likely) / TURNS_EACH)
     clipped = np.clip(likely, SURE, 1 - SURE)
     logits = np.where(times * likely < LEAST_LIKELY, -np.inf, np.log(clipped / (1 - clipped)))
-    ready = READY
-    while len(found := _best(logits + ready, USUAL / times, APART_FINE if fine else APART)) > most:
-        ready -= STEP
+    usual = USUAL / times
+    while len(found := _best(logits + READY, usual, APART_FINE if fine else APART)) > most:
+        usual *= LONGER
     return found
 
 

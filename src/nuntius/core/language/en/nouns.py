@@ -3,12 +3,12 @@
 import re
 
 DULL = frozenset(
-    "anybody anything april august back bit breath brilliant cent course day days december end euro "
+    "agreed anybody anything april august back bit breath brilliant cent course day days december end euro "
     "evening everyone excuse face fact favour february fifty fine first forty friday god good guy half head "
     "hello hour huh hundred idea january july june kind lad list lord lot march may mine minute moment "
-    "monday month morning name night nothing november number october okay one ones opinion part people "
+    "monday month morning name night nothing noted november number october okay one ones opinion part people "
     "person place plus point pound question rest saturday second seconder september somebody something sort speaker "
-    "sunday sure thing things thousand thursday time times today tomorrow tonight tuesday voice way "
+    "sunday sure thing things thousand thursday time times today tomorrow tonight tuesday understood voice way "
     "wednesday week weeks yeah year yep yesterday ".split()
 )
 VAGUE = frozenset(  # adjectives that a title goes without

@@ -8,7 +8,7 @@ from nuntius.core.language.sentence import Sentence, Token
 
 LEADS_IN = re.compile(
     r"^(?:okay|ok|so|now|and|but|right|then|good|great|well|also|oh|thanks|thank|you|perfect|lovely|fine|all|alright|um+|uh+|er|"
-    r"finally|lastly|next|anyway|yes|yeah|no|which|is|that|brings|us|me|to|obviously|ha|hmm|shame|ugh|ooh|aye|yep|mm|sorry|item)$",
+    r"finally|lastly|next|anyway|yes|yeah|no|which|is|that|brings|us|me|to|obviously|ha|hmm|shame|ugh|ooh|aye|yep|mm|sorry|item|understood|noted|agreed)$",
     re.I,
 )
 TRAILS = re.compile(r"^(?:then|please|next|quickly|now|first|again|though|by|the|way|everybody|everyone)$", re.I)
@@ -24,6 +24,8 @@ NOUNISH = ("NOUN", "PROPN", "ADJ", "DET", "PRON", "ADP", "PART", "NUM", "CCONJ")
 JUDGES = frozenset(
     "good great nice fair lovely brilliant dear free hello bye sure right bad real other same such".split()
 )
+HEADS = ("DET", "PRON", "ADP", "CCONJ", "PART", "NUM")
+ANNOUNCING = [[which, what] for which in ("more", "other", "last") for what in ("thing", "point", "question")]
 MOST_WORDS = 5  # of a subject that is merely named
 
 
@@ -47,6 +49,8 @@ def subject_named(sentence: Sentence, people: frozenset[str]) -> str:
     until = next((i for i, t in enumerate(tokens) if t.text in (",", ".", "!", "?", ":")), len(tokens))
     behind = [t for t in tokens[until:] if t.pos != "PUNCT" and t.text.lower() not in people]
     tokens = [t for t in tokens[:until] if t.pos != "PUNCT"]
+    if [t.lemma for t in _without_head(tokens)] in ANNOUNCING:  # `One more thing, the fuel.`
+        tokens, behind = behind, []
     while tokens and TRAILS.match(tokens[-1].text):
         tokens = tokens[:-1]
     says_more = any(not TRAILS.match(t.text) for t in behind)
@@ -67,8 +71,9 @@ def _is_doing(token: Token) -> bool:
 
 def _noun_phrase(tokens: list[Token], people: frozenset[str]) -> str:
     """The nouns of a short phrase with what belongs to them, without a leading article; empty without a noun."""
-    while tokens and tokens[0].pos in ("DET", "PRON", "ADP", "CCONJ", "PART", "NUM"):
-        tokens = tokens[1:]
+    tokens = _without_head(tokens)
+    if [t.lemma for t in tokens[:2]] in ANNOUNCING:  # `One more thing the fuel`, where the recogniser put no comma
+        tokens = _without_head(tokens[2:])
     inside = ("of", "and")
     cut = next(
         (i for i, t in enumerate(tokens) if t.pos in ("ADP", "SCONJ", "CCONJ") and t.lemma not in inside), len(tokens)
@@ -84,6 +89,12 @@ def _noun_phrase(tokens: list[Token], people: frozenset[str]) -> str:
     is_noun = last.pos in ("NOUN", "PROPN") or (len(tokens) == 1 and _is_doing(last))
     dull = len(last.text) < 3 or last.lemma.lower() in DULL or last.text.lower() in people or _is_day(last.text)
     return "" if dull or not is_noun else " ".join(t.text for t in tokens).replace(" 's", "'s").replace(" - ", "-")
+
+
+def _without_head(tokens: list[Token]) -> list[Token]:
+    """Tokens behind articles, numbers and the like."""
+    first = next((i for i, t in enumerate(tokens) if t.pos not in HEADS), len(tokens))
+    return tokens[first:]
 
 
 def _is_day(word: str) -> bool:
