@@ -47,6 +47,14 @@ def actions(*rows: tuple[str, str]) -> list[Line]:
         (((MAREN, "I'll text the yard by three."),), date(2026, 10, 6)),
         (((MAREN, "I'll send you the link to the chart in a minute."),), date(2026, 10, 6)),
         (((MAREN, "I'll write to the yard before I go."),), date(2026, 10, 6)),
+        (((MAREN, "I'll ring the yard when we're off the phone."),), date(2026, 10, 6)),
+        (  # a weekday after the day that was named
+            (
+                (MAREN, "Friday, first thing?"),
+                (TOBIAS, "Seven, then. And you'll have the report by the Tuesday after."),
+            ),
+            date(2026, 10, 13),
+        ),
         (((MAREN, "You'll have the abstract the Friday before, the sixteenth."),), date(2026, 10, 16)),
         (((MAREN, "It's the sixth, so I'll price the ropes by the thirtieth."),), date(2026, 10, 30)),
         (  # when others begin

@@ -762,3 +762,45 @@ def test_an_offer_that_became_a_task_is_no_decision_as_well() -> None:
         "Ask the workshop whether they could do one day in July and August."
     ]
     assert of("decision", *rows) == []
+
+
+def test_whoever_said_it_has_to_be_done_may_take_it() -> None:
+    rows = (
+        (MAREN, "Somebody has to write to the exam board, because of the rooms."),
+        (INES, "Isn't that you?"),
+        (MAREN, "It's me. I was hoping somebody would say it wasn't. I'll do it tomorrow."),
+        (TOBIAS, "If it's dry by the start of November I could begin on the twentieth."),
+    )
+    (letter,) = (line for line in of("action", *rows) if "exam board" in line.text)
+    assert letter.owner == (MAREN,) and letter.due == date(2026, 10, 7)
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        ((INES, "Could you not just do the bad third of the floor?"), (TOBIAS, "I could. You'd see the line.")),
+        ((TOBIAS, "They know my reports."), (MAREN, "That's exactly what I need."), (TOBIAS, "Good.")),
+    ],
+)
+def test_what_is_proposed_or_welcomed_is_no_task(rows: tuple[Row, ...]) -> None:
+    assert not [line for line in of("action", *rows) if "third" in line.text or "exactly" in line.text]
+
+
+def test_an_offer_is_welcomed_with_then() -> None:
+    rows = (
+        (INES, "The society mixes the oil. I could ring the society, I know a girl who works there."),
+        (MAREN, "Do you? Then ring them, by all means."),
+    )
+    assert any(line.owner == (INES,) and line.text.startswith("Ring the society") for line in of("action", *rows))
+
+
+def test_a_ruling_stands_beside_the_task_that_follows_from_it() -> None:
+    rows = (
+        (INES, "Boat two's knocking again, above twelve hundred. What do we do until the yard has her?"),
+        (TOBIAS, "Take boat one and keep boat two as the spare. Nothing over eleven hundred."),
+        (INES, "That's what I'd do."),
+        (MAREN, "So be it. Put it on the board so the night watch sees it."),
+        (INES, "I'll write it in red."),
+    )
+    assert any("boat one" in line.text for line in of("decision", *rows))
+    assert any("on the board" in line.text for line in of("action", *rows))

@@ -92,6 +92,8 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     """A finding that says what is to be done: `Do it` with what it refers to, where it is likely enough; else None."""
     if cues.THANKS.match(finding.text):
         return None
+    if cues.NO_TASK.match(finding.text):
+        return replace(finding, text=quoted(finding.sentence))
     if _says_what(finding):
         return _finished(scene, finding)
     received = finding.why in (TAKEN_UP, "request", "taken up", "told and taken")

@@ -49,6 +49,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
     if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
         return None
+    if cues.COULD_NOT.search(lower):
+        return None
     if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
         return None  # `Two adults and a dog, please.`
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
@@ -178,10 +180,14 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
             and not cues.PROCEDURE.search(said.lower())
             and not cues.REFUSAL.search(said)
             and not scene.by_turn[turn][0].is_question
+            and not cues.IF_FIRST.search(said.lower())
         )
         other = scene.speaker(turn) != scene.speaker(sentence.turn)
-        own = not other and cues.INTENT.search(said.lower()) and _shares(scene, sentence, turn)
-        if (offered and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(said.lower()):
+        promised = not other and cues.INTENT.search(said.lower())
+        own = promised and (cues.WILL_DO_IT.search(said.lower()) or _shares(scene, sentence, turn))
+        if ((offered or own) and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(
+            said.lower()
+        ):
             taken.add(turn)
             return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(

@@ -12,7 +12,7 @@ from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
-from nuntius.core.minutes.decisions import find_decisions
+from nuntius.core.minutes.decisions import find_decisions, tells_task
 from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.judges import Likely, judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points, is_marked
@@ -34,7 +34,6 @@ from nuntius.core.transcript.transcript import Transcript
 SCREEN = 12  # lines that a screen of 800 pixels shows
 LEAST_BESIDE = 5  # lines of short minutes beside what was decided and promised
 LISTS = ("figure", "named", "turning_point")  # kinds that tell again what other lines tell
-MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
 FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
 
@@ -100,21 +99,13 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
     """Decisions, actions and questions: no template and no length changes them, so those of the last talks are kept."""
     likely = judged(talk)
     actions = find_actions(talk, likely["action"])
-    decisions = find_decisions(talk, likely["decision"])
+    decisions = find_decisions(talk, likely["decision"], actions)
     settled = [
         line
         for line in decisions
-        if not any(_tells_task(line, action) or _leaves_task(line, action) for action in actions)
+        if not any(tells_task(line.text, line.turns, action) or _leaves_task(line, action) for action in actions)
     ]
     return (*settled, *actions, *find_questions(talk, likely["question"]))
-
-
-def _tells_task(decision: Line, action: Line) -> bool:
-    """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
-    told, task = decision.text.lower().rstrip("."), action.text.lower().rstrip(".")
-    more = len(told.split()) - len(task.split())
-    same = told.startswith(task) or told.endswith(f" {task}")  # `I see, I can ask the workshop`
-    return bool(decision.turns & action.turns) and same and more <= MOST_MORE
 
 
 def _leaves_task(decision: Line, action: Line) -> bool:

@@ -1,6 +1,7 @@
 """Decisions in their final state: what was proposed and met with assent, votes, rulings by the chair."""
 
 import re
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -37,6 +38,7 @@ FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 FIRM = ("a rule for all", MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
+MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 LONGEST_TALLY = 16  # words that tell how a vote went
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
@@ -46,10 +48,11 @@ REVERSAL = re.compile(
 )
 
 
-def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
+def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -> list[Line]:
     """Decisions in the order of the talk; superseded ones are kept and marked.
 
-    `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more.
+    `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more. What only
+    tells a task that `actions` tell already is the heart of none.
     """
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := by_rule(scene, s))}
     weights = np.array([likely[i] + _leaning(s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
@@ -58,7 +61,7 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
         if weights[number] < ENOUGH:
             break
         sentence = scene.sentences[number]
-        if _may_rule(scene, sentence):
+        if _may_rule(scene, sentence) and not _is_task(sentence, actions):
             _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
@@ -68,6 +71,19 @@ def find_decisions(scene: Scene, likely: Likely) -> list[Line]:
     lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
     return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+
+
+def tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
+    """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
+    told, task = text.lower().rstrip("."), action.text.lower().rstrip(".")
+    more = len(told.split()) - len(task.split())
+    same = told.startswith(task) or told.endswith(f" {task}")  # `I see, I can ask the workshop`
+    return bool(turns & action.turns) and same and more <= MOST_MORE
+
+
+def _is_task(sentence: Sentence, actions: Sequence[Line]) -> bool:
+    text = wording.resolution(sentence.text)
+    return any(tells_task(text, frozenset({sentence.turn}), action) for action in actions)
 
 
 def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:

@@ -7,7 +7,7 @@ from dataclasses import replace
 from datetime import timedelta
 
 from nuntius.core.language.en import cues, deadlines
-from nuntius.core.language.en.dates import MONTHS, SaidDate, said_dates
+from nuntius.core.language.en.dates import MONTHS, SaidDate, coming, said_dates
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
@@ -109,6 +109,9 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     last = [item for item in pressing if deadlines.AT_LATEST.search(sentence.text[: item.start])]
     chosen = next(iter([*last, *pressing, *found]), None)
     chosen = _day_after(sentence, _last_of_two(sentence, found, chosen)) if chosen else None
+    if chosen and THE_DAY.fullmatch(chosen.said) and deadlines.AFTER_IT.match(sentence.text[chosen.end :]):
+        before = _named_before(scene, sentence)
+        return replace(chosen, day=coming(before.day, chosen.day.weekday())) if before else chosen
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen

@@ -23,6 +23,7 @@ TO_ONE = re.compile(r"\b(?:me|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
+    r"^\W*i (?:feel|fear)\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,
 )

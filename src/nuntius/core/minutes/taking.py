@@ -50,11 +50,14 @@ def welcomed(scene: Scene, sentence: Sentence) -> int | None:
         said = scene.text(turn)
         if cues.REFUSAL.search(said) or cues.DISMISSED.search(said):
             return None
-        if cues.WELCOME.search(said) or any(
-            is_imperative(s) and s.tokens[0].lemma in offered for s in scene.by_turn[turn]
-        ):
+        if cues.WELCOME.search(said) or any(_tells_to(s, offered) for s in scene.by_turn[turn]):
             return turn
     return None
+
+
+def _tells_to(sentence: Sentence, verbs: set[str]) -> bool:
+    """`Then ask her, by all means.`, of one of these verbs."""
+    return is_imperative(sentence) and any(t.dep == "ROOT" and t.lemma in verbs for t in sentence.tokens)
 
 
 def reply_to(scene: Scene, turn: int, asked: str | None) -> int | None:

@@ -166,6 +166,9 @@ BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|
 WILL_DO = cue(r"^\W*(?:okay,? |yes,? |right,? )?(?:will do|on it|i'm on it|i will|consider it done)\b")
 AND_ILL = cue(r"^\W*and (?:then )?i(?:'ll| will)\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
+COULD_NOT = cue(r"\b(?:can|could|would) you not\b")  # proposes something: `Could you not just do the bad third?`
+WILL_DO_IT = cue(r"\bi(?:'ll| will) (?:do|see to) (?:it|that)\b")
+NO_TASK = cue(r"(?:before|after|until|till|with|without|because)\b")  # with which no task begins
 GIVES_PURPOSE = cue(r"so that\b")  # `Hands, please, so that Tom can count them`
 YOU_DO = cue(
     r",\s+you (?!know\b|think\b|mean\b|see\b|want\b|like\b|have\b|had\b|get\b|got\b|said\b|were\b|are\b|did\b)(?=\w+ \w)"
@@ -200,7 +203,8 @@ RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time
 WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
 SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
 LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants an answer by the end of the month.`
-    r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)"
+    r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)",
+    r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
 )
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
@@ -225,7 +229,7 @@ WELCOME = cue(
     r"\b(?:when|how soon) (?:could|can|would) (?:i|we|you|they)\b",
 )
 TAKING_SELF = cue(
-    r"\b(?:give it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|i'll (?:have to )?do (?:it|that) myself)\b"
+    r"\b(?:(?:give|send) it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|i'll (?:have to )?do (?:it|that) myself)\b"
 )
 ASSIGNED = re.compile(
     r"\w+(?:(?:'ll| will| gets to| is going to|'s going to| to| has to|, you(?:'ll| will)?)\s+(?=\w)|\s+(?=takes \w))"

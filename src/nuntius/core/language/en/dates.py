@@ -183,7 +183,7 @@ def _rule(pattern: str, read: Reader) -> tuple[re.Pattern[str], Reader]:
 
 _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?:the\s+)?(?P<which>{'|'.join(WEEKS)})\s+{_DAY}\s+(?:in|of)\s+{_MONTH}", _nth_weekday),
-    _rule(rf"{_DAY},?\s+(?:the\s+)?{_NTH}(?:\s+of\s+{_MONTH})?", _of_month),
+    _rule(rf"{_DAY},?\s+(?:the\s+)?{_NTH}(?!\s+thing)(?:\s+of\s+{_MONTH})?", _of_month),
     _rule(rf"(?:the\s+)?{_NTH}(?:\s+of)?\s+{_MONTH}", _of_month),
     _rule(rf"{_MONTH}\s+(?:the\s+)?{_NTH}", _of_month),
     _rule(rf"(?P<number>\d{{1,2}})\s+(?:of\s+)?{_MONTH}", _numbered),
@@ -210,7 +210,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+(?:go\s+(?:home|out)|(?:go|leave)(?=[.,!?]|$))|in\s+a\s+(?:minute|moment|second)|"
-        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
+        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),

@@ -19,6 +19,7 @@ DAY_MOVED = cue(
     r"\bit is\W*$"
 )
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
+AFTER_IT = re.compile(r"\s+after(?=\W*$|[,.;])", re.I)  # behind a weekday: `on Friday … the Tuesday after`
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
