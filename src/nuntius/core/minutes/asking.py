@@ -19,6 +19,7 @@ from nuntius.core.minutes.taking import (
     echoes,
     empty,
     exchange,
+    last_two,
     reply_to,
     takes_on,
     unreal,
@@ -48,8 +49,6 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     asked = scene.roster.addressee(sentence.text)
     match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
     if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
-        return None
-    if cues.COULD_NOT.search(lower):
         return None
     if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
         return None  # `Two adults and a dog, please.`
@@ -90,8 +89,7 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.WHO_CAN.match(text):
         return None
     everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
-    others = [scene.speaker(t) for t in scene.preceding(sentence.turn, REACH) if scene.speaker(t) != sentence.speaker]
-    spoken_to = list(dict.fromkeys(others))[:2] if cues.OF_TWO.search(match.group()) else everybody
+    spoken_to = last_two(scene, sentence) if cues.OF_TWO.search(match.group()) else everybody
     owner = tuple(name for name in everybody if name in spoken_to and name != sentence.speaker)
     evidence = (passage(sentence), *map(scene.whole, agreed))
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "asked of all")
@@ -173,23 +171,9 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     says_nothing = says_nothing or bool(cues.BARE_SEARCH.match(text))
     if len(text.split()) < SHORTEST_TASK or says_nothing or _is_settled(scene, sentence):
         return None
-    for turn in scene.following(sentence.turn, REACH):
-        said = scene.text(turn)
-        offered = (
-            cues.TAKING.search(said.lower())
-            and not cues.PROCEDURE.search(said.lower())
-            and not cues.REFUSAL.search(said)
-            and not scene.by_turn[turn][0].is_question
-            and not cues.IF_FIRST.search(said.lower())
-        )
-        other = scene.speaker(turn) != scene.speaker(sentence.turn)
-        promised = not other and cues.INTENT.search(said.lower())
-        own = promised and (cues.WILL_DO_IT.search(said.lower()) or _shares(scene, sentence, turn))
-        if ((offered or own) and (own or (other and _takes(scene, sentence, turn)))) or cues.TAKING_SELF.search(
-            said.lower()
-        ):
-            taken.add(turn)
-            return exchange(scene, sentence, turn, text, "taken up")
+    if (turn := _taker(scene, sentence)) is not None:
+        taken.add(turn)
+        return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
     ):
@@ -197,6 +181,26 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5 or _is_before_it_begins(scene, sentence):
         return None
     return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _taker(scene: Scene, sentence: Sentence) -> int | None:
+    """The turn that takes on what somebody has to do: another's offer of it, or the promise of whoever said so."""
+    for turn in scene.following(sentence.turn, REACH):
+        said = scene.text(turn).lower()
+        offered = (
+            cues.TAKING.search(said)
+            and not cues.PROCEDURE.search(said)
+            and not cues.REFUSAL.search(said)
+            and not scene.by_turn[turn][0].is_question
+            and not cues.IF_FIRST.search(said)
+        )
+        other = scene.speaker(turn) != scene.speaker(sentence.turn)
+        promised = not other and cues.INTENT.search(said)
+        own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
+        theirs = other and offered and _takes(scene, sentence, turn)
+        if own or theirs or cues.TAKING_SELF.search(said):
+            return turn
+    return None
 
 
 def _is_before_it_begins(scene: Scene, sentence: Sentence) -> bool:

@@ -7,12 +7,11 @@ from functools import lru_cache
 import numpy as np
 
 from nuntius.core.errors import TranscriptEmpty
-from nuntius.core.language.en import rulings
 from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
-from nuntius.core.minutes.decisions import find_decisions, tells_task
+from nuntius.core.minutes.decisions import find_decisions
 from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.judges import Likely, judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points, is_marked
@@ -100,18 +99,7 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
     likely = judged(talk)
     actions = find_actions(talk, likely["action"])
     decisions = find_decisions(talk, likely["decision"], actions)
-    settled = [
-        line
-        for line in decisions
-        if not any(tells_task(line.text, line.turns, action) or _leaves_task(line, action) for action in actions)
-    ]
-    return (*settled, *actions, *find_questions(talk, likely["question"]))
-
-
-def _leaves_task(decision: Line, action: Line) -> bool:
-    """Whether a decision says no more than that a task has nobody yet, as the task's own line does."""
-    apart = min(abs(a - b) for a in decision.turns for b in action.turns)
-    return not action.owner and apart <= 1 and bool(rulings.LEAVES_OPEN.search(decision.text))
+    return (*decisions, *actions, *find_questions(talk, likely["question"]))
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:

@@ -52,7 +52,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     """Decisions in the order of the talk; superseded ones are kept and marked.
 
     `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more. What only
-    tells a task that `actions` tell already is the heart of none.
+    tells a task that `actions` tell already is none.
     """
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := by_rule(scene, s))}
     weights = np.array([likely[i] + _leaning(s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
@@ -61,8 +61,8 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
         if weights[number] < ENOUGH:
             break
         sentence = scene.sentences[number]
-        if _may_rule(scene, sentence) and not _is_task(sentence, actions):
-            _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence))
+        if _may_rule(scene, sentence):
+            _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence), actions)
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
     by_text: dict[str, Line] = {}
@@ -70,10 +70,15 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
         by_text[line.text] = line if line.why == MEETS_AGAIN else by_text.get(line.text, line)
     lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
-    return [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+    lines = [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+    return [
+        line
+        for line in lines
+        if not any(_tells_task(line.text, line.turns, a) or _leaves_task(line, a) for a in actions)
+    ]
 
 
-def tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
+def _tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
     """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
     told, task = text.lower().rstrip("."), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
@@ -83,7 +88,13 @@ def tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
 
 def _is_task(sentence: Sentence, actions: Sequence[Line]) -> bool:
     text = wording.resolution(sentence.text)
-    return any(tells_task(text, frozenset({sentence.turn}), action) for action in actions)
+    return any(_tells_task(text, frozenset({sentence.turn}), action) for action in actions)
+
+
+def _leaves_task(decision: Line, action: Line) -> bool:
+    """Whether a decision says no more than that a task has nobody yet, as the task's own line does."""
+    apart = min(abs(a - b) for a in decision.turns for b in action.turns)
+    return not action.owner and apart <= 1 and bool(rulings.LEAVES_OPEN.search(decision.text))
 
 
 def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
@@ -97,11 +108,12 @@ def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
     return near and len(words) <= 2 and bool(said_dates(line.text, scene.facts.day))
 
 
-def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling) -> None:
-    """Adds a ruling, or what it rests on to the likelier one that it stands beside."""
+def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[Line]) -> None:
+    """Adds a ruling, or what it rests on to the likelier one that it stands beside; none is lost in a mere task."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
-        if apart <= MERGE_REACH and (ruling.why == JUDGED or _on_one_matter(scene, other, ruling)):
+        one = ruling.why == JUDGED or (_on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions))
+        if apart <= MERGE_REACH and one:
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             again = ruling.why == MEETS_AGAIN
             if (apart < MERGE_REACH or again) and len({p.turn for p in evidence}) <= MOST_TURNS:

@@ -109,9 +109,6 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     last = [item for item in pressing if deadlines.AT_LATEST.search(sentence.text[: item.start])]
     chosen = next(iter([*last, *pressing, *found]), None)
     chosen = _day_after(sentence, _last_of_two(sentence, found, chosen)) if chosen else None
-    if chosen and THE_DAY.fullmatch(chosen.said) and deadlines.AFTER_IT.match(sentence.text[chosen.end :]):
-        before = _named_before(scene, sentence)
-        return replace(chosen, day=coming(before.day, chosen.day.weekday())) if before else chosen
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
@@ -134,7 +131,12 @@ def _day_after(sentence: Sentence, chosen: SaidDate) -> SaidDate:
 
 
 def _in_week_spoken_of(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
-    """`The Thursday` in the week of the day of a month that was named last before, where that lies further ahead."""
+    """`The Thursday` in the week of the day of a month that was named last before, where that lies further ahead.
+
+    `The Thursday after` is the next one behind the day named last.
+    """
+    if deadlines.AFTER_IT.match(sentence.text[item.end :]) and (before := _named_before(scene, sentence)) is not None:
+        return replace(item, day=coming(before.day, item.day.weekday()))
     earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     for turn in (sentence.turn, *scene.preceding(sentence.turn, WEEK_REACH)):
         said = " ".join(earlier) if turn == sentence.turn else scene.text(turn)

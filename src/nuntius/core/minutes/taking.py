@@ -106,10 +106,14 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
     if cues.BOTH_OF_YOU.search(text):
-        before = (scene.speaker(t) for t in scene.preceding(sentence.turn, REACH))
-        others = [name for name in dict.fromkeys((*owner, *before)) if name != sentence.speaker]
-        owner, text = tuple(others[:2]), cues.BOTH_OF_YOU.sub("", text)
+        owner, text = last_two(scene, sentence, owner), cues.BOTH_OF_YOU.sub("", text)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
+
+
+def last_two(scene: Scene, sentence: Sentence, known: tuple[str, ...] = ()) -> tuple[str, ...]:
+    """The two to whom `you two` is said: who is known, then the other voices that spoke last."""
+    before = (scene.speaker(turn) for turn in scene.preceding(sentence.turn, REACH))
+    return tuple(name for name in dict.fromkeys((*known, *before)) if name != sentence.speaker)[:2]
 
 
 def promises(sentence: Sentence) -> bool:

@@ -30,7 +30,6 @@ REFUSAL = cue(
     r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
     r"^\W*not (?:on (?:the |mon|tues|wednes|thurs|fri|satur|sun)|then\b|that day\b|this (?:time|week)\b|sadly\b|today\b)",
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
-    r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
 )
 DISMISSED = cue(
     r"\b(?:no need|you're all right|leave it|it'll keep|it can wait|don't bother|never mind|forget (?:it|that|i said)|"
@@ -78,14 +77,14 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi owe (?:you|them|her|him)\b",
 )
 PLAIN_PRESENT = cue(r"\bi (?:come|do|bring|send|ring|call|write|ask|make|put|tell|fetch|print)\b(?!n't| not)")
+ME_TOO = cue(r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)")
 JOINING_IN = cue(  # a part in what another has taken on
     r"\b(?:i'll|i will|i can|i could|let me|i'd) (?:\w+ )?(?:go|come|be there|do (?:it|that|them)|walk|sit in|ride|drive over) (?:along )?with (?:you|him|her|them)\b",
     r"\b(?:i'll|i will|i can|i could|let me) (?:help|join|lend|give) (?:you|him|her|them)(?: (?:out|a hand|with (?:it|that)))?\W*$",
     r"\b(?:i'll|i will|i can) (?:help|give a hand|lend a hand|join in|come along|come too|go too)\b",
     r"\b(?:i'll|i will|i can) hold (?:your|his|her|the)\b",
-    r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)",
+    ME_TOO.pattern,
 )
-ME_TOO = cue(r"^\W*(?:and )?(?:me too|so (?:will|can) i)\b")
 GROUP_INTENT = cue(r"\bwe(?:'ll| will|'re going to| need to|'ve got to| have to| should| must| ought to)\b")
 EMPTY_VERBS = frozenset(
     [
@@ -144,7 +143,7 @@ NOBODYS_TASK = cue(  # wished for by others, or only that somebody can do it
 )
 NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new) ")
 REQUEST = cue(
-    r"\b(?:can|could|will|would) you\b(?! (?:say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
+    r"\b(?:can|could|will|would) you\b(?! (?:not|say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
     r"\bdo you want to\b",
     r"\bplease\b",
@@ -163,10 +162,9 @@ ASKED_OF_ALL = cue(
 )
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
-WILL_DO = cue(r"^\W*(?:okay,? |yes,? |right,? )?(?:will do|on it|i'm on it|i will|consider it done)\b")
+WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
 AND_ILL = cue(r"^\W*and (?:then )?i(?:'ll| will)\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
-COULD_NOT = cue(r"\b(?:can|could|would) you not\b")  # proposes something: `Could you not just do the bad third?`
 WILL_DO_IT = cue(r"\bi(?:'ll| will) (?:do|see to) (?:it|that)\b")
 NO_TASK = cue(r"(?:before|after|until|till|with|without|because)\b")  # with which no task begins
 GIVES_PURPOSE = cue(r"so that\b")  # `Hands, please, so that Tom can count them`
@@ -242,7 +240,9 @@ THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first th
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
 )
 ON_SUCH_DAYS = cue(r"\bon (?:mon|tues|wednes|thurs|fri|satur|sun)days\b|\bevery (?:\w+day|week|month|year)\b")
-WHO_CAN = cue(r"^\W*(?:do|make|manage|come|be (?:here|there))\b")  # `Can everybody do Mondays?` asks for nothing
+WHO_CAN = cue(  # asks for a day that suits everybody and for nothing to be done: `Can everybody do Mondays?`
+    r"^\W*(?:do|make|manage|come|be (?:here|there))(?: (?:it|that|on|at|by|then|the|next|\w+days?|\w+(?:st|nd|rd|th)|from|now))*\W*$"
+)
 DECIDED = cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
     r"\b(?:it is|it's|is it),? then\b",

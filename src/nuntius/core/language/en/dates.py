@@ -12,11 +12,12 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from dateutil.easter import easter
+from dateutil.relativedelta import relativedelta, weekday
 
 from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal, value_of
 
 DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
-WEEKS = ("first", "second", "third", "fourth", "last")  # weekdays of a month
+WEEKS = {"first": 1, "second": 2, "third": 3, "fourth": 4, "last": -1}  # of a month, as weekdays are counted in it
 MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
 _DAY = rf"(?P<day>{'|'.join(DAYS)})(?!s\b)"  # `Wednesdays` is every week
 _MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
@@ -28,7 +29,7 @@ _COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|a couple of
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _NUMBERED = (  # things that are counted as days are: `the first page`, `the third one`
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
-    "monday|tuesday|wednesday|thursday|friday|saturday|sunday|round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
+    "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
 )
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
 
@@ -83,9 +84,13 @@ def _of_month(match: re.Match[str], today: date) -> date | None:
     number = ordinal(match.group("nth")) if match.group("nth") else None
     if number is None or not 1 <= number <= 31:
         return None
-    name = (match.groupdict().get("month") or "").lower()[:3]
-    month = next((i for i, m in enumerate(MONTHS, 1) if m.startswith(name)), 0) if name else today.month
-    return _on(today, month, number, wrap_month=not name)
+    named = bool(match.groupdict().get("month"))
+    return _on(today, _month(match) if named else today.month, number, wrap_month=not named)
+
+
+def _month(match: re.Match[str]) -> int:
+    name = match.group("month").lower()[:3]
+    return next(i for i, m in enumerate(MONTHS, 1) if m.startswith(name))
 
 
 def _on(today: date, month: int, number: int, wrap_month: bool) -> date | None:
@@ -103,21 +108,14 @@ def _on(today: date, month: int, number: int, wrap_month: bool) -> date | None:
 
 def _numbered(match: re.Match[str], today: date) -> date | None:
     number = int(match.group("number"))
-    name = match.group("month").lower()[:3]
-    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(name))
-    return _on(today, month, number, wrap_month=False) if 1 <= number <= 31 else None
+    return _on(today, _month(match), number, wrap_month=False) if 1 <= number <= 31 else None
 
 
 def _nth_weekday(match: re.Match[str], today: date) -> date | None:
     """`The first Thursday in June`: the next such day, as BYDAY=1TH of RFC 5545 gives it; `last` counts from the end."""
-    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(match.group("month").lower()[:3]))
-    which = WEEKS.index(match.group("which").lower())
-    for year in (today.year, today.year + 1):
-        weeks = [week[_weekday(match)] for week in calendar.Calendar().monthdatescalendar(year, month)]
-        days = [day for day in weeks if day.month == month]
-        if (day := days[-1 if which == len(WEEKS) - 1 else which]) >= today:
-            return day
-    return None
+    first, which = date(today.year, _month(match), 1), WEEKS[match.group("which").lower()]
+    counted = relativedelta(day=31 if which < 0 else 1, weekday=weekday(_weekday(match), which))
+    return next((day for day in (first + counted, first + relativedelta(years=1) + counted) if day >= today), None)
 
 
 def _count(match: re.Match[str]) -> int:
@@ -156,8 +154,7 @@ def _after(days: int) -> Reader:
 
 
 def _month_named_end(match: re.Match[str], today: date) -> date | None:
-    name = match.group("month").lower()[:3]
-    month = next(i for i, m in enumerate(MONTHS, 1) if m.startswith(name))
+    month = _month(match)
     year = today.year + (month < today.month)
     return date(year, month, calendar.monthrange(year, month)[1])
 
@@ -216,7 +213,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
-    _rule(rf"the\s+{_NTH}(?!\s+(?:{_NUMBERED})s?\b)", _of_month),
+    _rule(rf"the\s+{_NTH}(?!\s+(?:{_NUMBERED}|{'|'.join(DAYS)})s?\b)", _of_month),
     _rule(r"(?:Easter|Christmas|New\s+Year)", lambda m, t: _feast(m.group().split()[0], t)),
     (re.compile(rf"(?:^|(?<=[.?!]\s))(?P<nth>{_ALONE})(?=[.,?!]|\s+and\s+(?:the\s+)?{_NTH.replace('nth>', 'nth2>')})", re.I), _of_month),
 )  # fmt: skip
