@@ -26,9 +26,12 @@ from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line, Passage
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
+    REACH,
     SHORTEST_TASK,
     answers_request,
+    begins_another,
     dismissed,
     empty,
     exchange,
@@ -163,13 +166,34 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
     if cues.NEEDS.search(lower):
         taken = reply is not None and cues.INTENT.search(scene.text(reply).lower())
         return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
-    if not re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower):
+    tells = is_imperative(sentence)
+    if tells and (asked or "please" in lower):
+        return _told_to(scene, sentence, text, asked)
+    own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)
+    if tells or not own:
         agreed = (
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
         )
         return exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
     return Finding(
         sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one"
+    )
+
+
+def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> Finding | None:
+    """What somebody is told to do: by name, or taken on a little later: `Send him down, please.` `He's on lates.` `Then at two.` `Okay.`"""
+    for turn in scene.following(sentence.turn, REACH):
+        if scene.speaker(turn) == sentence.speaker or asked not in (None, scene.speaker(turn)):
+            continue
+        if cues.REFUSAL.search(scene.text(turn)):
+            return None
+        if takes_on(scene, turn) and not begins_another(scene, sentence, turn):
+            return exchange(scene, sentence, turn, text, "told and taken")
+    named = asked is not None and any(turn.speaker == asked for turn in scene.transcript.turns)
+    return (
+        Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
+        if named and asked
+        else None
     )
 
 
@@ -187,11 +211,21 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     strong, weak = cues.INTENT.search(lower) or cues.THEN_I.match(lower), cues.PROMISE.search(lower)
+    if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
+        return None
     if not strong and cues.REPORTED.search(lower):
         return None
+    if cues.GLAD_TO.match(lower) and any(
+        cues.SHOULD_WE.search(scene.text(t)) for t in scene.preceding(sentence.turn, 1)
+    ):
+        strong = cues.GLAD_TO.match(lower)
     if not (strong or weak) and answers_request(scene, sentence):
         weak = cues.PLAIN_PRESENT.search(lower) if not cues.ON_SUCH_DAYS.search(lower) else None
-    if weak and not strong and (cues.RISES.search(lower) or not _is_bound(scene, sentence)):
+    if (
+        weak
+        and not strong
+        and (cues.RISES.search(lower) or cues.OF_ALL.search(lower) or not _is_bound(scene, sentence))
+    ):
         weak = None
     match = strong or weak
     if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
@@ -199,6 +233,8 @@ def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
     supposed = any(s.is_question and cues.IF_FIRST.search(s.lower) for s in before)  # `And if they're bigger?`
     supposed = supposed or any(cues.WHAT_WOULD.search(s.lower) for s in before)  # `What would you do today?`
+    if supposed and lower.lstrip().startswith("then "):
+        return None
     if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
         return None
     day = due(scene, sentence, match.start(), own=True)
@@ -288,8 +324,12 @@ def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str]
 
 def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I could ask the shop`, `Shall I have a word?`, taken up by another voice."""
+    ours = cues.WE_COULD.search(sentence.lower) and any(
+        cues.BARE_REQUEST.match(s.text) for t in scene.following(sentence.turn, 1) for s in scene.by_turn[t][:1]
+    )
     if (
-        cues.OFFER.search(sentence.lower) is None
+        not (cues.OFFER.search(sentence.lower) or ours)
+        or cues.IF_I_MUST.search(sentence.lower)
         or cues.CONDITIONAL.search(sentence.lower)
         or cues.PAST.search(sentence.lower)
         or dismissed(scene, sentence)

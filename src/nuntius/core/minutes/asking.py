@@ -15,6 +15,7 @@ from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
+    begins_another,
     dismissed_after,
     echoes,
     empty,
@@ -38,6 +39,7 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         _asked_of_all(scene, sentence)
         or _request(scene, sentence, taken)
         or _asked_by_day(scene, sentence, taken)
+        or _answered_who(scene, sentence)
         or _order(scene, sentence, taken)
         or _untaken(scene, sentence, taken)
     )
@@ -56,6 +58,7 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return own
     reply = reply_to(scene, sentence.turn, asked)
     taken_on = reply is not None and (takes_on(scene, reply) or echoes(scene, sentence, reply))
+    taken_on = taken_on and not (asked is None and begins_another(scene, sentence, reply))
     if reply is None or not taken_on or dismissed_after(scene, sentence.turn):
         return None
     tagged = not any(t.pos == "VERB" and t.start >= match.end() for t in sentence.tokens)  # `Ask them, would you?`
@@ -122,12 +125,24 @@ def _agreed_at_once(scene: Scene, sentence: Sentence, asked: str | None) -> Find
     return Finding(sentence, text, (asked,), evidence, due(scene, sentence), "request")
 
 
+def _answered_who(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`Do I book it or do you?` `You book it and send me the bill.`"""
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    match = cues.YOU_DO_IT.match(sentence.text)
+    asked = [s for t in before for s in scene.by_turn[t][-1:] if cues.YOU_OR_I.search(s.lower)]
+    if match is None or not asked:
+        return None
+    text = made_clear(scene, sentence, tasks.order(sentence.text[match.end() :]))
+    evidence = (passage(asked[0]), passage(sentence))
+    return Finding(sentence, text, (asked[0].speaker,), evidence, due(scene, sentence), "request")
+
+
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.PLEASE_DO.match(sentence.text):
         return None
-    if cues.LETTING.search(lower) or deadlines.GIVE_TIME.search(lower):
+    if cues.LETTING.search(lower) or cues.DISMISSED.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
@@ -135,6 +150,8 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     echoed = echoes(scene, sentence, reply)
     if not (echoed or takes_on(scene, reply)):
+        return None
+    if asked is None and begins_another(scene, sentence, reply):
         return None
     said = scene.text(reply)
     taking = cues.TAKING.search(said.lower()) or cues.WILL_DO.match(said) or said_dates(said, scene.facts.day)

@@ -20,7 +20,8 @@ _WITH_YOU = re.compile(
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
 UNTOLD = re.compile(
-    r"\b(?:it(?! is\b)|them|that|those|these|this|one|ones|some|any(?! more\b)|him|her|they|both|do so)\b", re.I
+    r"\b(?:it(?! is\b|'s (?:on |the )?(?:\w+day\b|\d|not\b|all right|okay|fine|time\b))|them|that|those|these|this|one|ones|some|any(?! more\b)|him|her|they|both|do so)\b",
+    re.I,
 )
 _SAYS_NO_THING = re.compile(
     r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
@@ -35,8 +36,17 @@ _REMARK = re.compile(
     r"^\W*(?:(?:and|but|so|well|oh|no|yes),? )?that(?:'s| is| was|'d be| would be) (?!the |where |why |what )", re.I
 )
 _ASIDE = re.compile(r"^\W*don't (?:look at|ask) me\b", re.I)
+_DOING_IT = re.compile(r"Do (?:it|that)\b(.*?)\W*")
+_ASKED_WHETHER = re.compile(  # a question whether something is done, or a request
+    r"\b(?:do|should|shall|can|could|would|will|can't|couldn't) (?:we|you|some ?(?:body|one)|any ?(?:body|one)) (?:please |just |not |possibly )?(\w+ .{3,}?)(?:,? or (?:not|what))?(?:,? (?:then|please))?\?$",
+    re.I,
+)
+_CALLED = re.compile(r", [A-Z]\w+,? ")
+_NOT_DONE = frozenset("be have know think say mean want like need see hear agree live mind start begin go come".split())
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
+HIS = re.compile(r"(?:mr|sir|lord|father|brother|king|prince)\.?", re.I)
+HERS = re.compile(r"(?:ms|mrs|miss|lady|sister|mother|madam|queen|princess)\.?", re.I)
 TO_ME = re.compile(
     rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\b(?:for|with) me\b", re.I
 )
@@ -124,6 +134,8 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
     """Words that refer to something unnamed with the sentence that says what, and that sentence; else as they are."""
     if not is_untold(scene, sentence, text):
         return text, None
+    if _DOING_IT.fullmatch(text) and (asked := _asked_before(scene, sentence)) is not None:
+        return beside(text, asked), asked
     words = re.findall(r"[a-z']{4,}", text.lower())
     elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
     if elsewhere and any(map(_tells, sentence.tokens)):
@@ -138,12 +150,30 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
 def beside(text: str, about: Sentence) -> str:
     """Words with the sentence that says what they refer to behind them: `Ask him [My uncle has the drawing].`
 
-    A mere name takes the place of `it`: `The grant claim?` `It goes in on Thursday.`
+    A mere name takes the place of `it`: `The grant claim?` `It goes in on Thursday.`; what was asked takes that of
+    `do it`: `Do we write to the shops?` `I'll do that.`
     """
+    done, asked = _DOING_IT.fullmatch(text), _asks_for(about)
+    if done and asked:
+        return wording.framed(shortened(_CALLED.sub(" ", asked.group(1))) + done.group(1))
     bare = len(about.text.split()) <= MOST_BARE and not any(t.pos in ("VERB", "AUX") for t in about.tokens)
     if bare and re.match(r"It(?:'s)? (?!is\b)", text):
         return text.replace("It", wording.clean(about.text).rstrip(".?!"), 1)
     return f"{text.rstrip('.!')} [{shortened(wording.statement(about.text))}]."
+
+
+def _asked_before(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The question, in the turns right before, whether something is done that is done then."""
+    near = (s for turn in scene.preceding(sentence.turn, ASKED_BACK) for s in reversed(scene.by_turn[turn]))
+    return next((s for s in near if _asks_for(s)), None)
+
+
+def _asks_for(sentence: Sentence) -> re.Match[str] | None:
+    """Where a sentence asks whether something is done, or for it to be done."""
+    match = _ASKED_WHETHER.search(sentence.text)
+    first = match.group(1).split()[0].lower() if match else ""
+    done = any(t.text.lower() == first and t.tag == "VB" and t.lemma not in _NOT_DONE for t in sentence.tokens)
+    return match if done else None
 
 
 def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
@@ -204,14 +234,16 @@ def _may_mean(scene: Scene, sentence: Sentence, token: Token, text: str) -> bool
         return False
     word, name = token.lemma.lower(), token.text.lower()
     named = name in scene.roster.words and name not in (scene.roster.addressee(sentence.text) or "").lower()
-    somebody = named or bool(PERSON.fullmatch(word)) or _is_titled(sentence, token)
-    return somebody and not (WOMAN if him else MAN).fullmatch(word)
+    title = _title(sentence, token)
+    somebody = named or bool(PERSON.fullmatch(word)) or bool(title)
+    other = (HERS if him else HIS).fullmatch(title)
+    return somebody and not other and not (WOMAN if him else MAN).fullmatch(word)
 
 
-def _is_titled(sentence: Sentence, token: Token) -> bool:
-    """`Mrs Achterberg`"""
+def _title(sentence: Sentence, token: Token) -> str:
+    """The title before a name: `Mrs` of `Mrs Achterberg`; else empty."""
     before = sentence.text[: token.start].split()[-1:]
-    return token.pos == "PROPN" and bool(before) and bool(TITLE.fullmatch(before[0]))
+    return before[0] if token.pos == "PROPN" and before and TITLE.fullmatch(before[0]) else ""
 
 
 def shortened(text: str) -> str:

@@ -184,6 +184,11 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
         text = beside(text, proposal)
         return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+    if proposal is not None and rulings.PREFERS.search(proposal.lower) and _names_day(scene, sentence):
+        evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
+        return Line(
+            "decision", beside(text, proposal), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why
+        )
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
@@ -192,6 +197,11 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _names_day(scene: Scene, sentence: Sentence) -> bool:
+    """`Tuesday it is.`: what it settles, though it says little."""
+    return bool(said_dates(sentence.text, scene.facts.day))
 
 
 def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:

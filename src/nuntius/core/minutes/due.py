@@ -10,7 +10,8 @@ from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.dates import MONTHS, SaidDate, coming, said_dates
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.findings import speaks_of_other
+from nuntius.core.minutes.scene import Scene, passage
 
 BARE_NTH = re.compile(
     rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
@@ -22,10 +23,12 @@ NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
 NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((?:right )?now)\b(?! that| on\b)", re.I)
 FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
+LED_IN = re.compile(r"\W*(?:by|before|on|until|till|in|at|end|for|not)\b", re.I)
 NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
 FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 ALSO_CALLED = re.compile(r"(?: before| after)?, ")  # behind a day that is named again
+AGAIN_REACH = 3  # sentences before a task in which the next meeting may be named
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BRIEF = 6  # words of a sentence behind a day that still belongs to it
@@ -48,6 +51,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     if deadlines.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
         return before
     if (found := _just_named(scene, sentence)) is not None:
+        return found
+    if (found := _there_then(scene, sentence)) is not None:
         return found
     for other in _behind(scene, sentence):
         promised = deadlines.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
@@ -75,8 +80,13 @@ def by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:
 
 def _meeting_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day of the next meeting, where it was named right before: `Next time's the eleventh. Lorna, you'll bring cake.`"""
-    before = scene.sentences[max(0, scene.index[sentence.turn, sentence.first] - 1)]
-    return next_meeting(scene) if before != sentence and deadlines.MEETING_AGAIN.search(before.text) else None
+    at = scene.index[sentence.turn, sentence.first]
+    before = [
+        s
+        for s in scene.sentences[max(0, at - AGAIN_REACH) : at]
+        if s.turn == sentence.turn or s is scene.sentences[at - 1]
+    ]
+    return next_meeting(scene) if any(deadlines.MEETING_AGAIN.search(s.text) for s in before) else None
 
 
 def _exactly(scene: Scene, sentence: Sentence, found: SaidDate) -> SaidDate:
@@ -167,7 +177,7 @@ def _is_today(scene: Scene, sentence: Sentence, item: SaidDate) -> bool:
 def _of_event(text: str, item: SaidDate) -> bool:
     if deadlines.HELD.search(text[: item.start]):
         return False  # `They hold it till the nineteenth`: by then it must be done
-    return bool(deadlines.EVENT.search(text[: item.start]))
+    return bool(deadlines.EVENT.search(text[: item.start]) or deadlines.TELLS_DAY.search(text[: item.start]))
 
 
 def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
@@ -187,9 +197,16 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
-        asked = bool(deadlines.ASKED_WHEN.search(scene.text(turn))) and any(s.is_question for s in scene.by_turn[turn])
+        asked = any(_asks_when(scene, other, sentence) for other in scene.by_turn[turn])
         if not asked and len(scene.text(turn).split()) > BARE:
             return
+
+
+def _asks_when(scene: Scene, question: Sentence, sentence: Sentence) -> bool:
+    """Whether a question asks for the day of a task, and not of what it names itself."""
+    if not question.is_question or not deadlines.ASKED_WHEN.search(question.text):
+        return False
+    return not speaks_of_other(scene, question, (passage(sentence),))
 
 
 def _is_bare_day(sentence: Sentence) -> bool:
@@ -202,14 +219,34 @@ def _is_bare_day(sentence: Sentence) -> bool:
 def _opens_subject(scene: Scene, sentence: Sentence) -> bool:
     """Whether a bare day is a heading: `The Saturday. The bride's mother has rung four times since ten.`"""
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
-    return sentence.first == 0 and bool(later) and len(later[0].text.split()) > BRIEF and not later[0].is_question
+    return (
+        not LED_IN.match(sentence.text)
+        and bool(later)
+        and len(later[0].text.split()) > BRIEF
+        and not later[0].is_question
+    )
 
 
 def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day that a few words right before a task name: `Saturday at ten. I'll pick you up.`"""
-    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
-    if earlier and len(earlier[0].text.split()) <= BARE_DAY and not earlier[0].is_question:
-        return in_sentence(scene, earlier[0])
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-2:]
+    if not earlier or len(earlier[-1].text.split()) > BARE_DAY or earlier[-1].is_question:
+        return None
+    again = any(said_dates(s.text, scene.facts.day) and not s.is_question for s in earlier[:-1])
+    return None if again else in_sentence(scene, earlier[-1])  # `Tuesday it is. The tenth. I'll tell Dee.`
+
+
+def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """When somebody is where a task is done: `You're in there this afternoon, aren't you? Could you ask?`, `I'm seeing him tomorrow.`"""
+    turns = (
+        sentence.turn,
+        *(t for t in scene.following(sentence.turn, BESIDE) if scene.speaker(t) == sentence.speaker),
+    )
+    for other in (s for turn in turns for s in scene.by_turn[turn]):
+        theirs = other.first < sentence.first and other.turn == sentence.turn
+        there = other != sentence and (deadlines.YOU_THERE if theirs else deadlines.I_THERE).search(other.lower)
+        if there and (days := said_dates(other.text, scene.facts.day)):
+            return days[0]
     return None
 
 

@@ -53,8 +53,10 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return False
     if reached and a.owner == b.owner and _says_again(a.text, b.text):
         return True
+    if reached and a.owner == b.owner and _turns_to_same(a.text, b.text):
+        return True
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
-    if shared and a.owner == b.owner and is_bare(a.text):
+    if shared and a.owner == b.owner and is_bare(a.text) and _begins_with_verb(b):
         return True
     if shared and (a.owner == b.owner or not a.owner):
         own = b.sentence.turn != a.sentence.turn and speaks_of_other(scene, b.sentence, a.evidence)
@@ -102,6 +104,12 @@ def _says_again(task: str, later: str) -> bool:
     return bool(re.fullmatch(rf"{re.escape(task.split()[0])} (?:it|him|her|them)\W*", later, re.I))
 
 
+def _turns_to_same(task: str, later: str) -> bool:
+    """`Talk to him`, and behind it `Try him tomorrow`."""
+    first, second = cues.TURNS_TO.match(task), cues.TURNS_TO.match(later)
+    return bool(first and second) and first.group(1).lower() == second.group(1).lower()  # type: ignore[union-attr]
+
+
 def is_bare(text: str) -> bool:
     """`Do it.`: words that say nothing without what they refer to."""
     return bool(cues.BARE_TASK.fullmatch(text))
@@ -113,10 +121,13 @@ def _joined(a: Finding, b: Finding) -> Finding:
     states = not _begins_with_verb(a) and _begins_with_verb(b)  # `They need the times.` `I'll send them over tomorrow.`
     tells_more = not longer and not is_bare(b.text) and (_begins_with_verb(b) or not _begins_with_verb(a))
     text = b.text if is_bare(a.text) or tells_more or states else a.text
-    return replace(a, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
+    sentence = b.sentence if text is b.text and is_bare(a.text) else a.sentence
+    return replace(a, sentence=sentence, text=text, owner=b.owner or a.owner, evidence=evidence, due=b.due or a.due)
 
 
 def _begins_with_verb(finding: Finding) -> bool:
     """Whether a task is worded as one, and not as what somebody needs."""
     first = finding.text.split()[0].lower()
-    return any(t.pos == "VERB" and first in (t.text.lower(), t.lemma) for t in finding.sentence.tokens)
+    return first == "let" or any(
+        t.pos == "VERB" and first in (t.text.lower(), t.lemma) for t in finding.sentence.tokens
+    )

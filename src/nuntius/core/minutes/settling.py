@@ -24,6 +24,7 @@ NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
     r"^\W*i (?:feel|fear)\b|"
+    r"\b(?:quick|short) round\b|\b(?:go through|do|take) (?:it|them|this) in (?:the same|this|that) order\b|\bi(?:'d)? (?:want|need|like) (?:two|three|five|ten|\d+) minutes\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,
 )
@@ -103,7 +104,11 @@ def _ruled(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
     """`Next one's the twelfth of November, seven o'clock`, near the end of the talk."""
-    if sentence.turn < CLOSING * len(scene.by_turn) or not deadlines.MEETING_AGAIN.search(sentence.text):
+    if (
+        sentence.turn < CLOSING * len(scene.by_turn)
+        or deadlines.FOR_NEXT.search(sentence.text)
+        or not deadlines.MEETING_AGAIN.search(sentence.text)
+    ):
         return None
     beside = [s for t in range(sentence.turn, min(sentence.turn + 3, len(scene.by_turn))) for s in scene.by_turn[t]]
     dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]

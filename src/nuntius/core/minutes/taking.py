@@ -26,7 +26,8 @@ def takes_on(scene: Scene, turn: int) -> bool:
     brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question
     opening = scene.by_turn[turn][:2]
     agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
-    return agrees or intent or (brief and bool(said_dates(said, scene.facts.day)))
+    promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
+    return agrees or intent or promised or (brief and bool(said_dates(said, scene.facts.day)))
 
 
 def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
@@ -39,6 +40,15 @@ def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
         and said <= scene.turn_content[turn]
         and not cues.REFUSAL.search(scene.text(turn))
     )
+
+
+def begins_another(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
+    """Whether a reply promises something else: `Send it round before it goes.` `And I'll find a grandmother.`"""
+    if reply is None:
+        return False
+    opening = scene.by_turn[reply][0]
+    begins = cues.AND_ILL.match(opening.lower) or cues.ILL_SEND_YOU.match(opening.lower)
+    return bool(begins) and speaks_of_other(scene, opening, (passage(sentence),))
 
 
 def welcomed(scene: Scene, sentence: Sentence) -> int | None:
@@ -146,7 +156,7 @@ def empty(rest: str) -> bool:
         words = words[2:]
     if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\b(?:out|ready|done|sent|finished|in|up|off|round|a (?:\w+ )?word|with you|by|\w{3,}ed)\b|"
+            r"\b(?:out|ready|done|sent|finished|in|up|off|round|a (?:\w+ )?(?:word|go|try)|with you|by|\w{3,}ed)\b|"
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )

@@ -21,13 +21,15 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+and (?=(?:he|she|it|they|that)(?:'s|'re|'ll| is| are| will| never)\b))",
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| never)\b(?! have\b| get\b)))",
     re.I,
 )  # another clause that only a comma parts from it
 _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
-_WISH = re.compile(r"^(?:like|have|want) to (?=\w)|^please (?!the\b|a\b)", re.I)
+_WISH = re.compile(
+    r"^(?:like|have|want|be (?:very |only too )?(?:glad|happy|delighted)) to (?=\w)|^please (?!the\b|a\b)", re.I
+)
 _AND_I = re.compile(r",? and (then )?I(?:'ll|'d| will| would) ")
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
@@ -119,6 +121,10 @@ def offer(sentence: Sentence) -> str:
 def in_infinitive(sentence: Sentence, task: str) -> str:
     """A task that begins with another form of its verb, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
     first, _, rest = task.partition(" ")
+    if first.lower() in ("who's", "who") and (
+        doing := next((t for t in sentence.tokens if re.search(rf"\b{t.text}\b", rest) and t.tag == "VBG"), None)
+    ):
+        return doing.lemma + rest.partition(doing.text)[2]  # `Who's showing?`
     if first == "be" and (
         doing := next((t for t in sentence.tokens if rest.startswith(t.text) and t.tag == "VBG"), None)
     ):
@@ -155,7 +161,11 @@ def with_thing(text: str, thing: str) -> str:
 
 def order(text: str) -> str:
     """What somebody is told to do: `Milos, get it to them today, please.` gives `Get it to them today.`"""
-    made = re.sub(r"^(?:[A-Z]\w+(?: [A-Z]\w+)?,\s+|please,?\s+|then\s+|just\s+)+", "", clean(text))
+    made = re.sub(
+        r"^(?:[A-Z]\w+(?: [A-Z]\w+)?,\s+|please,?\s+|then\s+|just\s+|(?:[Ww]ould|[Cc]ould|[Cc]an|[Ww]ill) you (?=\w))+",
+        "",
+        clean(text),
+    ).rstrip("?")
     return framed(re.sub(r",?\s+please\b", "", made).strip(" ,;.!"))
 
 
@@ -244,7 +254,12 @@ def undated(text: str, said: str) -> str:
 
 
 def without_you(text: str) -> str:
-    """`You write to them.`, said to whoever is to do it: `Write to them.`"""
+    """`You write to them.`, said to whoever is to do it: `Write to them.`; so is `Get it and you put it on`."""
+    text = re.sub(
+        r"\band you (?!know|have|see|think|get|want|need|can|could)(?=\w+ (?:it|them|that|those|me|the|an?)\b)",
+        "and ",
+        text,
+    )
     rest = re.sub(r"^you(?:'ll| will| can| could| should|'d better)? (?=\w+ \w)", "", text, flags=re.I)
     return rest[0].upper() + rest[1:]
 

@@ -33,7 +33,8 @@ REFUSAL = cue(
 )
 DISMISSED = cue(
     r"\b(?:no need|you're all right|leave it|it'll keep|it can wait|don't bother|never mind|forget (?:it|that|i said)|"
-    r"not now|don't worry about (?:it|that)|scrap that|that won't be necessary|already (?:done|sorted))\b"
+    r"not now|don't worry about (?:it|that)|scrap that|that won't be necessary|already (?:done|sorted))\b",
+    r"^\W*(?:(?:i|we)(?:'ve)? )?(?:\w+ed|done|sent|rang|wrote|made|bought|paid|put) (?:it|that|them|one) already\b",
 )
 CONDITIONAL = cue(
     r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
@@ -141,11 +142,11 @@ NOBODYS_TASK = cue(  # wished for by others, or only that somebody can do it
     r"\bif you (?:want|need|like|have)\b",
     r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b",
 )
-NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new) ")
+NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new|(?:it|them|that)\b) ?")
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:not|say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
-    r"\bdo you want to\b",
+    r"\bdo you want to\b(?! (?:go(?: first| next)?\W*$|start|begin|say|add|hear|see)\b)",
     r"\bplease\b",
     r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
     r"\bi(?:'d| would) like you to\b",
@@ -164,6 +165,7 @@ OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
 AND_ILL = cue(r"^\W*and (?:then )?i(?:'ll| will)\b")
+ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
 WILL_DO_IT = cue(r"\bi(?:'ll| will) (?:do|see to) (?:it|that)\b")
 NO_TASK = cue(r"(?:before|after|until|till|with|without|because)\b")  # with which no task begins
@@ -189,6 +191,7 @@ ASKED_BARELY = cue(
 )
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
+TAKES_ME = cue(r"\b(?:'ll|will|would|'d) take me\b")  # `All of them will take me to the end of the week`
 AND_I = cue(r",? and (?:then )?i(?:'ll|'d| will| would)\b")
 BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
@@ -210,6 +213,7 @@ THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
 BARE_TASK = cue(
     r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
 )
+TURNS_TO = cue(r"(?:try|call|ring|phone|ask|talk to|speak to|see|meet|write to|mail|tell|catch) (him|her|them)\b")
 TAKES_IT = cue(r"^(?:take|have|try|like) (?:it|them|that|those)\W*$")
 OFFER = cue(
     r"\bi (?:can|could|might be able to)\b",
@@ -218,6 +222,7 @@ OFFER = cue(
     r"\b(?:do you |d'you )?want me to\b",
     r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
 )
+WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
     r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!]))",
@@ -225,9 +230,10 @@ WELCOME = cue(
     r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
     r"\bwould you (?:mind|do that)\b|\bit does help\b|\byou're (?:down|on|hired|in)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
     r"\b(?:when|how soon) (?:could|can|would) (?:i|we|you|they)\b",
+    r"\b(?:can|could) you (?:say|give (?:me|us)) (?:a |me a |us a )?(?:date|day)\b|^\W*by when\b",
 )
 TAKING_SELF = cue(
-    r"\b(?:(?:give|send) it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|i'll (?:have to )?do (?:it|that) myself)\b"
+    r"\b(?:(?:give|send) it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|^\W*that(?:'s| one's) mine\b|i'll (?:have to )?do (?:it|that) myself)\b"
 )
 ASSIGNED = re.compile(
     r"\w+(?:(?:'ll| will| gets to| is going to|'s going to| to| has to|, you(?:'ll| will)?)\s+(?=\w)|\s+(?=takes \w))"
@@ -236,6 +242,14 @@ TAKING = cue(
     r"\b(?:i'll|i will|i can|i could)\b",
     r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
+MOVES = cue(r"\bi(?:'ll| will) (?:move|propose|second) (?:it|that|this)\b")  # a motion
+SECONDED = cue(r"\bsecond(?:ed|s)?\b|\bin favour\b")
+IF_I_MUST = cue(r"\bif i (?:have|need) to\b|\bif need be\b|\bif it comes to (?:it|that)\b")
+GLAD_TO = cue(r"^\W*i(?:'d| would) be (?:very |only too )?(?:glad|happy|delighted) to\b")
+SHOULD_WE = cue(r"\b(?:should|shall|ought) (?:we|some ?(?:body|one))\b")
+OF_ALL = cue(r"\b(?:nobody|no one|everybody|everyone)(?: else)? \w+s\b")  # a rule and nobody's promise
+YOU_OR_I = cue(r"\b(?:do|shall|should|will) i\b.{1,40}\bor (?:do|shall|should|will|would) you\b")
+YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\b)")
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
 )
@@ -302,7 +316,7 @@ FILLER = cue(
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
-    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|good|great|sure|fine|then|mm|mm-hm|"
+    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|great|sure|(?:good|fine)(?! (?:by|for|with) (?:me|us)\b)|then|mm|mm-hm|"
     r"perfect|because|hang on|look|listen|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
@@ -339,7 +353,7 @@ PROCEDURE = cue(  # what moves the meeting itself on, or leaves it to others
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
     r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
-    r"talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
+    r"(?<!never )talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )
 ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")
 CAME_BACK = cue(

@@ -5,7 +5,8 @@ import re
 from nuntius.core.language.en.cues import cue
 
 WANTED_BY = cue(
-    r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b"
+    r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b",
+    r"\b(?:could|can|may) (?:i|we) have (?:it|them|(?:that|those|the) \w+)\b",
 )
 HAD_BY = cue(
     r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
@@ -15,9 +16,12 @@ BEFORE_THAT = cue(
     r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
 )
 DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|\brather\b|"
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
     r"\bit is\W*$"
 )
+TELLS_DAY = re.compile(
+    r"\b(?:tell|told|say|write|let)\b.*\b(?:it's|it is|that's) (?:on )?$", re.I
+)  # `I'll tell him it's Monday`
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
 AFTER_IT = re.compile(r"\s+after(?=\W*$|[,.;])", re.I)  # behind a weekday: `on Friday … the Tuesday after`
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
@@ -32,6 +36,10 @@ AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no oth
     re.I,
 )
 DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
+YOU_THERE = cue(r"\byou(?:'re| are) (?:in there|over there|there|(?:seeing|meeting) (?:her|him|them))\b")
+I_THERE = cue(
+    r"\bi(?:'m| am) (?:(?:in|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b"
+)
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
 PRESSING = re.compile(
@@ -57,8 +65,11 @@ NEXT_MEETING = re.compile(
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
     re.I,
 )
+FOR_NEXT = re.compile(
+    r"\b(?:for|by|until|till?|before|to) (?:the |our )?next (?:meeting|call|session|one|time)\b", re.I
+)
 MEETING_AGAIN = re.compile(
-    r"\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) again (?:in|on)|see you|call (?:again|next))\b",
+    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) again (?:in|on)|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(

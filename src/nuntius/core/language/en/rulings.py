@@ -17,6 +17,7 @@ NO_THING = cue(
     r"^\W*(?:(?:so|fair|right|okay|then|well)\W+)*not this (?:year|month|week|season|time)(?:,? then)?\W*$",
 )
 I_RATHER = cue(r"\bi(?:'d| would) (?:rather|sooner) (?!not\b)")
+PREFERS = cue(r"\bi(?:'d| would) (?:rather|sooner|prefer|like|love|sleep)\b")
 NO_MATTER = cue(  # assent that says nothing of what is settled
     r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
