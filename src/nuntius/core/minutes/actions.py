@@ -39,6 +39,7 @@ from nuntius.core.minutes.taking import (
     taken_along,
     takes_on,
     unreal,
+    we_could,
     welcomed,
 )
 
@@ -152,6 +153,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or deadlines.AWAY.search(lower)
         or cues.LACKS.match(lower)
         or cues.SAY_SO.match(lower)
+        or cues.SHALL_WE_SAY.search(lower)
         or cues.OWNS.match(lower)
         or _gives_reason(scene, sentence)
     ):
@@ -324,9 +326,7 @@ def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str]
 
 def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I could ask the shop`, `Shall I have a word?`, taken up by another voice."""
-    ours = cues.WE_COULD.search(sentence.lower) and any(
-        cues.BARE_REQUEST.match(s.text) for t in scene.following(sentence.turn, 1) for s in scene.by_turn[t][:1]
-    )
+    ours = cues.WE_COULD.search(sentence.lower) and we_could(scene, sentence.turn)
     if (
         not (cues.OFFER.search(sentence.lower) or ours)
         or cues.IF_I_MUST.search(sentence.lower)

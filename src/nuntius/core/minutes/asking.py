@@ -24,6 +24,7 @@ from nuntius.core.minutes.taking import (
     reply_to,
     takes_on,
     unreal,
+    we_could,
 )
 
 LEAST_ORDERED = 2  # words of what somebody is told to do
@@ -190,6 +191,8 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if (turn := _taker(scene, sentence)) is not None:
         taken.add(turn)
+        own = (tasks.task(s, requested=False) for s in scene.by_turn[turn] if cues.INTENT.search(s.lower))
+        text = next(filter(None, own), text) if text.lower().startswith("who") else text  # `Who's showing?`
         return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
@@ -214,7 +217,7 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         other = scene.speaker(turn) != scene.speaker(sentence.turn)
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
-        theirs = other and offered and _takes(scene, sentence, turn)
+        theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn
     return None

@@ -197,16 +197,12 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
-        asked = any(_asks_when(scene, other, sentence) for other in scene.by_turn[turn])
+        when = [other for other in scene.by_turn[turn] if other.is_question and deadlines.ASKED_WHEN.search(other.text)]
+        if any(speaks_of_other(scene, other, (passage(sentence),)) for other in when):
+            return  # the next day is that of something else
+        asked = bool(when)
         if not asked and len(scene.text(turn).split()) > BARE:
             return
-
-
-def _asks_when(scene: Scene, question: Sentence, sentence: Sentence) -> bool:
-    """Whether a question asks for the day of a task, and not of what it names itself."""
-    if not question.is_question or not deadlines.ASKED_WHEN.search(question.text):
-        return False
-    return not speaks_of_other(scene, question, (passage(sentence),))
 
 
 def _is_bare_day(sentence: Sentence) -> bool:
@@ -230,7 +226,12 @@ def _opens_subject(scene: Scene, sentence: Sentence) -> bool:
 def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day that a few words right before a task name: `Saturday at ten. I'll pick you up.`"""
     earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-2:]
-    if not earlier or len(earlier[-1].text.split()) > BARE_DAY or earlier[-1].is_question:
+    if not earlier or earlier[-1].is_question:
+        return None
+    says_more = any(
+        t.pos in ("VERB", "AUX") for t in earlier[-1].tokens
+    )  # `Demo on Friday, three o'clock. Who's showing?`
+    if len(earlier[-1].text.split()) > (BARE_DAY if says_more else BRIEF):
         return None
     again = any(said_dates(s.text, scene.facts.day) and not s.is_question for s in earlier[:-1])
     return None if again else in_sentence(scene, earlier[-1])  # `Tuesday it is. The tenth. I'll tell Dee.`
@@ -244,7 +245,9 @@ def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:
     )
     for other in (s for turn in turns for s in scene.by_turn[turn]):
         theirs = other.first < sentence.first and other.turn == sentence.turn
-        there = other != sentence and (deadlines.YOU_THERE if theirs else deadlines.I_THERE).search(other.lower)
+        cue = deadlines.YOU_THERE if theirs else deadlines.I_THERE
+        sent = theirs and deadlines.SENDS_FOR.search(sentence.text) and deadlines.AWAY.search(other.lower)
+        there = other != sentence and (cue.search(other.lower) or sent)
         if there and (days := said_dates(other.text, scene.facts.day)):
             return days[0]
     return None

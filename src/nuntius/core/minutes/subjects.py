@@ -11,6 +11,9 @@ from nuntius.core.minutes.scene import Scene
 OPENING_SENTENCES = (
     6  # of a turn, in which it may still come to a subject ("All right. Anything else? No? Good. The hedge.")
 )
+HEADS_LIST = frozenset(
+    "problems questions points news business matters issues items updates follow-ups worries".split()
+)
 
 
 def agenda_words(scene: Scene) -> frozenset[str]:
@@ -29,8 +32,12 @@ def agenda_words(scene: Scene) -> frozenset[str]:
 def subject_of(scene: Scene, turn: int) -> str:
     """The subject that a turn names at its beginning, before anything is said of it; empty where it does not."""
     people = frozenset(part.lower() for person in scene.roster.people for part in person.split())
-    named = (subject_named(sentence, people) for sentence in scene.by_turn[turn][:OPENING_SENTENCES])
-    return next((subject for subject in named if subject), "")
+    named = [subject_named(sentence, people) for sentence in scene.by_turn[turn][:OPENING_SENTENCES]]
+    first = next((i for i, subject in enumerate(named) if subject), None)
+    if first is None:
+        return ""
+    heads_list = named[first].lower() in HEADS_LIST and any(named[first + 1 : first + 2])  # `Problems. The drain.`
+    return named[first + heads_list]
 
 
 def names_subject(token: Token) -> bool:

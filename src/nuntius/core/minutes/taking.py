@@ -65,6 +65,13 @@ def welcomed(scene: Scene, sentence: Sentence) -> int | None:
     return None
 
 
+def we_could(scene: Scene, turn: int) -> bool:
+    """Whether a turn offers what its voice and others could do, and that is welcomed: `We could do it tonight.` `Would you?`"""
+    offers = any(cues.WE_COULD.search(s.lower) for s in scene.by_turn[turn])
+    replies = (s for t in scene.following(turn, 1) for s in scene.by_turn[t][:1] if s.speaker != scene.speaker(turn))
+    return offers and any(cues.BARE_REQUEST.match(s.text) for s in replies)
+
+
 def _tells_to(sentence: Sentence, verbs: set[str]) -> bool:
     """`Then ask her, by all means.`, of one of these verbs."""
     return is_imperative(sentence) and any(t.dep == "ROOT" and t.lemma in verbs for t in sentence.tokens)
@@ -127,7 +134,7 @@ def last_two(scene: Scene, sentence: Sentence, known: tuple[str, ...] = ()) -> t
 
 
 def promises(sentence: Sentence) -> bool:
-    return bool(cues.INTENT.search(sentence.lower))
+    return bool(cues.INTENT.search(sentence.lower) or cues.WE_COULD.search(sentence.lower))
 
 
 def taken_along(scene: Scene, sentence: Sentence) -> int | None:

@@ -142,11 +142,13 @@ NOBODYS_TASK = cue(  # wished for by others, or only that somebody can do it
     r"\bif you (?:want|need|like|have)\b",
     r"\b(?:(?:he|she|they|who) (?:wants?|needs?|would like|'d like|asks? for)|wants|would like) some ?(?:body|one)\b",
 )
-NEEDS = cue(r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new|(?:it|them|that)\b) ?")
+NEEDS = cue(
+    r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new|(?:it|them|that|her|him)\b) ?"
+)
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:not|say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
-    r"\bdo you want to\b(?! (?:go(?: first| next)?\W*$|start|begin|say|add|hear|see)\b)",
+    r"\bdo you want to\b(?! (?:go(?: first| next)?\W*$|(?:start|begin|say|add|hear|see)\b))",
     r"\bplease\b",
     r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
     r"\bi(?:'d| would) like you to\b",
@@ -208,6 +210,7 @@ LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants a
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
 )
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
+SHALL_WE_SAY = cue(r"\bshall we say\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
 BARE_TASK = cue(

@@ -6,6 +6,7 @@ from nuntius.core.language.en.cues import cue
 
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b",
+    r"^\W*by,? shall we say\b",
     r"\b(?:could|can|may) (?:i|we) have (?:it|them|(?:that|those|the) \w+)\b",
 )
 HAD_BY = cue(
@@ -37,6 +38,9 @@ AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no oth
 )
 DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
 YOU_THERE = cue(r"\byou(?:'re| are) (?:in there|over there|there|(?:seeing|meeting) (?:her|him|them))\b")
+SENDS_FOR = re.compile(
+    r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"
+)  # `I'm in Ghent on Monday. I'll send Petra.`
 I_THERE = cue(
     r"\bi(?:'m| am) (?:(?:in|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b"
 )
@@ -48,7 +52,7 @@ PRESSING = re.compile(
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
+    r"\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
