@@ -6,7 +6,8 @@ from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.due import by_next_meeting, in_sentence
-from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.findings import Finding, speaks_of_other
+from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import REACH, unreal
 
@@ -30,7 +31,9 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     moved = brief and not other and deadlines.DAY_MOVED.search(sentence.lower)
     told = deadlines.HAD_BY.search(sentence.lower) or deadlines.GIVE_TIME.search(sentence.lower)
     by_owner = (
-        own and not cues.IF.search(sentence.lower) and (told or (not again and _names_other_day(scene, sentence)))
+        own
+        and not cues.IF.search(sentence.lower)
+        and (told or (not again and _names_other_day(scene, sentence, last.evidence)))
     )
     says = (
         (moved and not again)
@@ -43,13 +46,14 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
 
 
-def _names_other_day(scene: Scene, sentence: Sentence) -> bool:
+def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
     """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
     if deadlines.THAT_IS.match(sentence.lower):
         return True
     before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     last = [scene.by_turn[t][-1] for t in before]
-    proposed = any(s.is_question and in_sentence(scene, s) is not None for s in last)
+    asked = [s for s in last if s.is_question and not speaks_of_other(scene, s, evidence)]
+    proposed = any(in_sentence(scene, s) is not None or deadlines.ASKED_WHEN.search(s.text) for s in asked)
     verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
     return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
 

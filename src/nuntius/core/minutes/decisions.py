@@ -42,6 +42,7 @@ MOST_MORE = 5  # words that a decision has beside those of a task and still tell
 LONGEST_TALLY = 16  # words that tell how a vote went
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
+IN_BRACKETS = re.compile(r"\s*\[[^\]]*\]")  # what makes a task clear
 REVERSAL = re.compile(
     r"\b(?:actually|instead|forget (?:it|that)|changed? (?:my|our) mind|scrap that|on second thoughts|rather than|after all)\b",
     re.I,
@@ -71,10 +72,11 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
     lines = [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+    bare = [replace(action, text=IN_BRACKETS.sub("", action.text)) for action in actions]
     return [
         line
         for line in lines
-        if not any(_tells_task(line.text, line.turns, a) or _leaves_task(line, a) for a in actions)
+        if not any(_tells_task(line.text, line.turns, a) or _leaves_task(line, a) for a in [*actions, *bare])
     ]
 
 

@@ -177,6 +177,8 @@ def _is_today(scene: Scene, sentence: Sentence, item: SaidDate) -> bool:
 def _of_event(text: str, item: SaidDate) -> bool:
     if deadlines.HELD.search(text[: item.start]):
         return False  # `They hold it till the nineteenth`: by then it must be done
+    if BARE_NTH.fullmatch(item.said) and deadlines.TELLS_WHOM.search(text[: item.start]):
+        return True  # `I'll tell her the thirtieth.`
     return bool(deadlines.EVENT.search(text[: item.start]) or deadlines.TELLS_DAY.search(text[: item.start]))
 
 
@@ -194,6 +196,9 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
     for turn in scene.following(sentence.turn, BESIDE):
         if deadlines.MEETING_AGAIN.search(scene.text(turn)):
             return
+        asks = [other for other in scene.by_turn[turn] if cues.REQUEST.search(other.lower)]
+        if any(speaks_of_other(scene, other, (passage(sentence),)) for other in asks):
+            return  # another task begins
         brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)

@@ -84,9 +84,9 @@ def _names_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]
 
 def _things(sentence: Sentence) -> set[str]:
     """Nouns of a sentence but those that tell a time."""
-    return {
-        t.lemma.lower() for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and not cues.TIME_NOUN.fullmatch(t.lemma)
-    }
+    nouns = (t for t in sentence.tokens if t.pos in ("NOUN", "PROPN"))
+    timely = (cues.TIME_NOUN, cues.DAY_OR_MONTH)
+    return {t.lemma.lower() for t in nouns if not any(when.fullmatch(t.lemma) for when in timely)}
 
 
 def _refers(finding: Finding) -> bool:

@@ -54,13 +54,16 @@ def begins_another(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
 def welcomed(scene: Scene, sentence: Sentence) -> int | None:
     """The turn by another voice that takes up an offer: `Would you?`, `Please do`, `I could ask her.` `Ask her.`"""
     offered = {t.lemma for t in sentence.tokens if t.tag == "VB"}
-    for turn in scene.following(sentence.turn, WELCOME_REACH):
+    near = set(scene.following(sentence.turn, WELCOME_REACH))
+    for turn in scene.following(sentence.turn, REACH):
         if scene.speaker(turn) == scene.speaker(sentence.turn) or scene.backchannel[turn]:
             continue
         said = scene.text(turn)
         if cues.REFUSAL.search(said) or cues.DISMISSED.search(said):
             return None
-        if cues.WELCOME.search(said) or any(_tells_to(s, offered) for s in scene.by_turn[turn]):
+        if cues.BARE_REQUEST.match(scene.by_turn[turn][0].text):
+            return turn
+        if turn in near and (cues.WELCOME.search(said) or any(_tells_to(s, offered) for s in scene.by_turn[turn])):
             return turn
     return None
 

@@ -38,7 +38,7 @@ _STATES = frozenset(
 )  # verbs that are no task
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
-    r"| can| could|'ve got to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
+    r"| can| could|'ve (?:got )?to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
     r"|^(?:\w+,? )?let me\s+(?:just )?",
     re.I,
 )

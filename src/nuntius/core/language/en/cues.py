@@ -110,6 +110,7 @@ EMPTY_VERBS = frozenset(
         "hate",
         "stop",
         "shut",
+        "shout",
         "feel",
         "wonder",
         "bet",
@@ -166,7 +167,7 @@ ASKED_OF_ALL = cue(
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
-AND_ILL = cue(r"^\W*and (?:then )?i(?:'ll| will)\b")
+AND_ILL = cue(r"^\W*(?:and|so) (?:then )?i(?:'ll| will)\b")
 ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
 WILL_DO_IT = cue(r"\bi(?:'ll| will) (?:do|see to) (?:it|that)\b")
@@ -263,7 +264,7 @@ WHO_CAN = cue(  # asks for a day that suits everybody and for nothing to be done
 DECIDED = cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
     r"\b(?:it is|it's|is it),? then\b",
-    r"\bthen it(?:'s| is)\b",
+    r"\bthen it(?:'s| is)\b(?! (?:no (?:use|good|help)|useless|wrong|too)\b)",
     r"\b(?:so )?that(?:'s| is) (?:settled|decided|agreed|it then|how|what we'll|what we're|carried|the decision|final)\b",
     r"^\W*carried\b|\b(?:agreed|decided|settled|resolved|motion (?:passes|passed|is carried)|unanimous)\b(?! to disagree)",
     r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",
@@ -355,7 +356,7 @@ PROCEDURE = cue(  # what moves the meeting itself on, or leaves it to others
     r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
     r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
-    r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|"
+    r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|write (?:that|this) down(?=\W|$)|"
     r"(?<!never )talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )
 ORDERED_NOW = cue(r"\b(?:now|right away|quickly|this second|straight away|while we(?:'re| are) (?:talking|sitting))\b")

@@ -23,6 +23,7 @@ DAY_MOVED = cue(
 TELLS_DAY = re.compile(
     r"\b(?:tell|told|say|write|let)\b.*\b(?:it's|it is|that's) (?:on )?$", re.I
 )  # `I'll tell him it's Monday`
+TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
 AFTER_IT = re.compile(r"\s+after(?=\W*$|[,.;])", re.I)  # behind a weekday: `on Friday … the Tuesday after`
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
@@ -61,7 +62,7 @@ HELD = re.compile(
     re.I,
 )
 ASKED_WHEN = re.compile(
-    r"\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b",
+    r"(?<!since )\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b",
     re.I,
 )
 NEXT_MEETING = re.compile(
@@ -73,7 +74,7 @@ FOR_NEXT = re.compile(
     r"\b(?:for|by|until|till?|before|to) (?:the |our )?next (?:meeting|call|session|one|time)\b", re.I
 )
 MEETING_AGAIN = re.compile(
-    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) again (?:in|on)|see you|call (?:again|next))\b",
+    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(
