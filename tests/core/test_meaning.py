@@ -44,6 +44,12 @@ def of(kind: str, *rows: Row) -> list[Line]:
             id="glad to",
         ),
         pytest.param(
+            ((MAREN, "Ines, could you send me the list of the moorings?"), (INES, "Yes. I'll do that tonight.")),
+            (INES,),
+            "Send [Maren] the list of the moorings.",
+            id="for whoever asked",
+        ),
+        pytest.param(
             ((INES, "Do I order the ropes or do you?"), (MAREN, "You order them and send me the bill.")),
             (INES,),
             "Order them [the ropes] and send [Maren] the bill.",

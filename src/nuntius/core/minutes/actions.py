@@ -5,7 +5,6 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues, deadlines
-from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
@@ -23,20 +22,19 @@ from nuntius.core.minutes.clearer import (
 from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
-from nuntius.core.minutes.line import Line, Passage
+from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.promising import commitment, gives_reason
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
-    answers_request,
     begins_another,
     dismissed,
     empty,
     exchange,
     reply_to,
-    taken_along,
     takes_on,
     unreal,
     we_could,
@@ -45,7 +43,6 @@ from nuntius.core.minutes.taking import (
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 LEAST_SAID = 4  # words of a task that no rule found
-BRIEF = 8  # words of a turn that only asks or says when
 
 TAKEN_UP = "offer taken up"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
@@ -66,7 +63,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         found = _found(scene, number, likely, findings, taken)
         if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
             findings.append(replace(found, text=tasks.until_own(found.text)))
-            found = _commitment(scene, sentence)
+            found = commitment(scene, sentence)
         changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
@@ -82,7 +79,7 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
     found = asked_of(scene, sentence, taken)
     answers = sentence.turn in taken and not (findings and speaks_of_other(scene, sentence, findings[-1].evidence))
     if found is None and not answers:
-        found = _assignment(scene, sentence) or _offered(scene, sentence) or _commitment(scene, sentence)
+        found = _assignment(scene, sentence) or _offered(scene, sentence) or commitment(scene, sentence)
     if found is not None:
         ordered = found.why == ORDERED and likely[number] < LEAST_ORDER
         supposed = cues.IF_FIRST.search(sentence.lower) and likely[number] < CLEARLY
@@ -155,7 +152,7 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or cues.SAY_SO.match(lower)
         or cues.SHALL_WE_SAY.search(lower)
         or cues.OWNS.match(lower)
-        or _gives_reason(scene, sentence)
+        or gives_reason(scene, sentence)
     ):
         return None
     text = tasks.task(sentence, requested=False) or tasks.doing(sentence) or wording.resolution(sentence.text)
@@ -204,96 +201,6 @@ def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
     said = scene.text(reply) if reply is not None else ""
     dated = in_sentence(scene, sentence) is not None
     return not cues.REFUSAL.search(said) and (dated or bool(cues.ASSENT.search(said)))
-
-
-def _commitment(scene: Scene, sentence: Sentence) -> Finding | None:
-    """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
-    lower = sentence.lower
-    overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
-    if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
-        return None
-    strong, weak = cues.INTENT.search(lower) or cues.THEN_I.match(lower), cues.PROMISE.search(lower)
-    if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
-        return None
-    if not strong and cues.REPORTED.search(lower):
-        return None
-    if cues.GLAD_TO.match(lower) and any(
-        cues.SHOULD_WE.search(scene.text(t)) for t in scene.preceding(sentence.turn, 1)
-    ):
-        strong = cues.GLAD_TO.match(lower)
-    if not (strong or weak) and answers_request(scene, sentence):
-        weak = cues.PLAIN_PRESENT.search(lower) if not cues.ON_SUCH_DAYS.search(lower) else None
-    if (
-        weak
-        and not strong
-        and (cues.RISES.search(lower) or cues.OF_ALL.search(lower) or not _is_bound(scene, sentence))
-    ):
-        weak = None
-    match = strong or weak
-    if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
-        return None
-    before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
-    supposed = any(s.is_question and cues.IF_FIRST.search(s.lower) for s in before)  # `And if they're bigger?`
-    supposed = supposed or any(cues.WHAT_WOULD.search(s.lower) for s in before)  # `What would you do today?`
-    if supposed and lower.lstrip().startswith("then "):
-        return None
-    if not strong and (supposed or _asks_for_another_day(scene, sentence) or _excuses(scene, sentence)):
-        return None
-    day = due(scene, sentence, match.start(), own=True)
-    text = tasks.task(sentence, requested=False) or tasks.taken_on_then(sentence)
-    text = text or (wording.statement(sentence.text) if weak or day else "")
-    if len(text.split()) < SHORTEST_TASK:
-        bare = cues.BARE_INTENT.search(lower)
-        if bare is None or bare.group(1) in cues.EMPTY_VERBS:
-            return None
-        text = f"{bare.group(1).capitalize()}."
-    evidence = _with_prompt(scene, sentence)
-    owner: tuple[str, ...] = (sentence.speaker,)
-    if (other := taken_along(scene, sentence)) is not None:
-        owner, evidence = (*owner, scene.speaker(other)), (*evidence, scene.whole(other))
-    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "commitment")
-
-
-def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:
-    """`I'm in Hull on the eighteenth. Could it be the twenty-fourth?`: the first day is none on which it is done."""
-    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
-    return any(s.is_question and in_sentence(scene, s) is not None for s in later)
-
-
-def _excuses(scene: Scene, sentence: Sentence) -> bool:
-    """`I'm draining pipes on the twentieth`, behind the proposal of that day: it tells why that day will not do."""
-    days = {item.day for item in said_dates(sentence.text, scene.facts.day)}
-    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    asked = any(cues.REQUEST.search(scene.text(t)) or cues.UNTAKEN.search(scene.text(t)) for t in before)
-    return not asked and any(item.day in days for t in before for item in said_dates(scene.text(t), scene.facts.day))
-
-
-def _is_bound(scene: Scene, sentence: Sentence) -> bool:
-    """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
-    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
-    if cues.IF.search(sentence.lower) or any(cues.ASKS_FIRST.search(s.lower) for s in later):
-        return False
-    following = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    if cues.OFFER.search(sentence.lower) and any(cues.REFUSAL.search(scene.text(t)) for t in following):
-        return False
-    day = in_sentence(scene, sentence)
-    dated = day is not None and not day.said.lower().endswith("minutes")  # `in five minutes` is how long it takes
-    asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in following if _is_brief(scene, t))]
-    return (
-        dated
-        or any(deadlines.ASKED_WHEN.search(text) for text in asked)
-        or (answers_request(scene, sentence) and not _gives_reason(scene, sentence))
-    )
-
-
-def _is_brief(scene: Scene, turn: int) -> bool:
-    return len(scene.text(turn).split()) <= BRIEF
-
-
-def _gives_reason(scene: Scene, sentence: Sentence) -> bool:
-    """`Please send me the numbers. I have to put them into the system.`: why something is asked of another."""
-    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first]
-    return bool(cues.HAVE_TO.search(sentence.lower)) and any(cues.REQUEST.search(s.lower) for s in earlier[-1:])
 
 
 def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
@@ -346,26 +253,6 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     day = due(scene, sentence) or next((d for s in [*asked, *told] if (d := in_sentence(scene, s))), None)
     evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
     return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
-
-
-def _negated(lower: str, at: int) -> bool:
-    return bool(re.match(r"\s*(?:not|never|n't)\b", lower[at:])) or lower[max(0, at - 1) :].startswith("n't")
-
-
-def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
-    """The sentence, with the request or question right before it when it answers one."""
-    own = passage(sentence)
-    if sentence.first > 0 and sentence != scene.by_turn[sentence.turn][0]:
-        return (own,)
-    before = next(iter(scene.preceding(sentence.turn, 1)), None)
-    if (
-        before is not None
-        and scene.by_turn[before]
-        and scene.by_turn[before][-1].is_question
-        and scene.speaker(before) != scene.speaker(sentence.turn)
-    ):
-        return (passage(scene.by_turn[before][-1]), own)
-    return (own,)
 
 
 def _line(scene: Scene, finding: Finding) -> Line:

@@ -4,7 +4,7 @@ import re
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.names import TITLE, first_name, is_label
-from nuntius.core.language.en.nouns import MAN, PERSON, VAGUE, WOMAN
+from nuntius.core.language.en.nouns import MAN, PERSON, TITLE_OF_MAN, TITLE_OF_WOMAN, VAGUE, WOMAN
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.scene import Scene
@@ -41,12 +41,11 @@ _ASKED_WHETHER = re.compile(  # a question whether something is done, or a reque
     r"\b(?:do|should|shall|can|could|would|will|can't|couldn't) (?:we|you|some ?(?:body|one)|any ?(?:body|one)) (?:please |just |not |possibly )?(\w+ .{3,}?)(?:,? or (?:not|what))?(?:,? (?:then|please))?\?$",
     re.I,
 )
+_OF_US = re.compile(r"\b(?:i|my|you|your|our|us)\b", re.I)  # who is another where it is said by another
 _CALLED = re.compile(r", [A-Z]\w+,? ")
 _NOT_DONE = frozenset("be have know think say mean want like need see hear agree live mind start begin go come".split())
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
-HIS = re.compile(r"(?:mr|sir|lord|father|brother|king|prince)\.?", re.I)
-HERS = re.compile(r"(?:ms|mrs|miss|lady|sister|mother|madam|queen|princess)\.?", re.I)
 TO_ME = re.compile(
     rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\b(?:for|with) me\b", re.I
 )
@@ -154,8 +153,9 @@ def beside(text: str, about: Sentence) -> str:
     `do it`: `Do we write to the shops?` `I'll do that.`
     """
     done, asked = _DOING_IT.fullmatch(text), _asks_for(about)
-    if done and asked:
-        return wording.framed(shortened(_CALLED.sub(" ", asked.group(1))) + done.group(1))
+    if done and asked and not _OF_US.search(asked.group(1)):
+        words = to_speaker(about, _CALLED.sub(" ", asked.group(1)))
+        return wording.framed(shortened(words) + done.group(1))
     bare = len(about.text.split()) <= MOST_BARE and not any(t.pos in ("VERB", "AUX") for t in about.tokens)
     if bare and re.match(r"It(?:'s)? (?!is\b)", text):
         return text.replace("It", wording.clean(about.text).rstrip(".?!"), 1)
@@ -236,7 +236,7 @@ def _may_mean(scene: Scene, sentence: Sentence, token: Token, text: str) -> bool
     named = name in scene.roster.words and name not in (scene.roster.addressee(sentence.text) or "").lower()
     title = _title(sentence, token)
     somebody = named or bool(PERSON.fullmatch(word)) or bool(title)
-    other = (HERS if him else HIS).fullmatch(title)
+    other = (TITLE_OF_WOMAN if him else TITLE_OF_MAN).fullmatch(title)
     return somebody and not other and not (WOMAN if him else MAN).fullmatch(word)
 
 

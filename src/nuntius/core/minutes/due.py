@@ -233,9 +233,7 @@ def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
     earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-2:]
     if not earlier or earlier[-1].is_question:
         return None
-    says_more = any(
-        t.pos in ("VERB", "AUX") for t in earlier[-1].tokens
-    )  # `Demo on Friday, three o'clock. Who's showing?`
+    says_more = any(t.pos in ("VERB", "AUX") for t in earlier[-1].tokens)  # than `Demo on Friday, three o'clock.`
     if len(earlier[-1].text.split()) > (BARE_DAY if says_more else BRIEF):
         return None
     again = any(said_dates(s.text, scene.facts.day) and not s.is_question for s in earlier[:-1])

@@ -17,6 +17,8 @@ VAGUE = frozenset(  # adjectives that a title goes without
 
 MAN = re.compile(r"(?:\w*man|boy|lad|chap|guy|husband|father|dad|uncle|brother|son|nephew|groom)")
 WOMAN = re.compile(r"(?:\w*woman|girl|lady|wife|mother|mum|aunt|sister|daughter|niece|bride|widow)")
+TITLE_OF_MAN = re.compile(r"(?:mr|sir|lord|father|brother|king|prince)\.?", re.I)
+TITLE_OF_WOMAN = re.compile(r"(?:ms|mrs|miss|lady|sister|mother|madam|queen|princess)\.?", re.I)
 PERSON = re.compile(
     rf"{MAN.pattern}|{WOMAN.pattern}|\w{{3,}}(?:ist|ian)|cousin|neighbour|friend|guest|doctor|nurse|vet|chef|cook|boss|"
     r"manager|head|secretary|treasurer|clerk|caretaker|plumber|roofer|builder|solicitor|lawyer|accountant|auditor|"

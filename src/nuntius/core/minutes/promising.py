@@ -1,0 +1,134 @@
+"""What a voice takes on itself: `I'll do it`, and `I can do it by Friday` where that binds."""
+
+import re
+
+from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import tasks, wording
+from nuntius.core.minutes.clearer import made_clear
+from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.line import Passage
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.taking import SHORTEST_TASK, answers_request, dismissed, empty, taken_along, unreal
+
+BRIEF = 8  # words of a turn that only asks or says when
+
+
+def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
+    lower = sentence.lower
+    overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
+    if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
+        return None
+    if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
+        return None
+    strong = _intent(scene, sentence)
+    weak = None if strong else _promise(scene, sentence)
+    match = strong or weak
+    if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
+        return None
+    if _is_supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
+        return None
+    day = due(scene, sentence, match.start(), own=True)
+    text = tasks.task(sentence, requested=False) or tasks.taken_on_then(sentence)
+    text = text or (wording.statement(sentence.text) if weak or cues.PROMISE.search(lower) or day else "")
+    if len(text.split()) < SHORTEST_TASK:
+        bare = cues.BARE_INTENT.search(lower)
+        if bare is None or bare.group(1) in cues.EMPTY_VERBS:
+            return None
+        text = f"{bare.group(1).capitalize()}."
+    evidence = _with_prompt(scene, sentence)
+    owner: tuple[str, ...] = (sentence.speaker,)
+    if (other := taken_along(scene, sentence)) is not None:
+        owner, evidence = (*owner, scene.speaker(other)), (*evidence, scene.whole(other))
+    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "commitment")
+
+
+def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
+    """The words that bind by themselves: `I'll`, `Then I`, `I'd be glad to` where it was asked whether it should be done."""
+    before = [scene.text(turn) for turn in scene.preceding(sentence.turn, 1)]
+    glad = cues.GLAD_TO.match(sentence.lower) if any(map(cues.SHOULD_WE.search, before)) else None
+    return glad or cues.INTENT.search(sentence.lower) or cues.THEN_I.match(sentence.lower)
+
+
+def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
+    """The words that bind with a day or as an answer to a request: `I can`, `it goes in`."""
+    lower = sentence.lower
+    if cues.REPORTED.search(lower) or cues.RISES.search(lower) or cues.OF_ALL.search(lower):
+        return None
+    found = cues.PROMISE.search(lower)
+    if found is None and answers_request(scene, sentence) and not cues.ON_SUCH_DAYS.search(lower):
+        found = cues.PLAIN_PRESENT.search(lower)
+    if found is None or not _is_bound(scene, sentence):
+        return None
+    return None if _asks_for_another_day(scene, sentence) or _excuses(scene, sentence) else found
+
+
+def _is_supposed(scene: Scene, sentence: Sentence) -> bool:
+    """Whether it answers what would be done: `And if they're bigger?`, `What would you do today?`"""
+    before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
+    return any((s.is_question and cues.IF_FIRST.search(s.lower)) or cues.WHAT_WOULD.search(s.lower) for s in before)
+
+
+def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:
+    """`I'm in Hull on the eighteenth. Could it be the twenty-fourth?`: the first day is none on which it is done."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    return any(s.is_question and in_sentence(scene, s) is not None for s in later)
+
+
+def _excuses(scene: Scene, sentence: Sentence) -> bool:
+    """`I'm draining pipes on the twentieth`, behind the proposal of that day: it tells why that day will not do."""
+    days = {item.day for item in said_dates(sentence.text, scene.facts.day)}
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    asked = any(cues.REQUEST.search(scene.text(t)) or cues.UNTAKEN.search(scene.text(t)) for t in before)
+    return not asked and any(item.day in days for t in before for item in said_dates(scene.text(t), scene.facts.day))
+
+
+def _is_bound(scene: Scene, sentence: Sentence) -> bool:
+    """Whether `I can` is a promise: with a day, as an answer to a request, or with the question when it is needed."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    if cues.IF.search(sentence.lower) or any(cues.ASKS_FIRST.search(s.lower) for s in later):
+        return False
+    following = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    if cues.OFFER.search(sentence.lower) and any(cues.REFUSAL.search(scene.text(t)) for t in following):
+        return False
+    day = in_sentence(scene, sentence)
+    dated = day is not None and not day.said.lower().endswith("minutes")  # `in five minutes` is how long it takes
+    asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in following if _is_brief(scene, t))]
+    return (
+        dated
+        or any(deadlines.ASKED_WHEN.search(text) for text in asked)
+        or (answers_request(scene, sentence) and not gives_reason(scene, sentence))
+    )
+
+
+def _is_brief(scene: Scene, turn: int) -> bool:
+    return len(scene.text(turn).split()) <= BRIEF
+
+
+def gives_reason(scene: Scene, sentence: Sentence) -> bool:
+    """`Please send me the numbers. I have to put them into the system.`: why something is asked of another."""
+    earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first]
+    return bool(cues.HAVE_TO.search(sentence.lower)) and any(cues.REQUEST.search(s.lower) for s in earlier[-1:])
+
+
+def _negated(lower: str, at: int) -> bool:
+    return bool(re.match(r"\s*(?:not|never|n't)\b", lower[at:])) or lower[max(0, at - 1) :].startswith("n't")
+
+
+def _with_prompt(scene: Scene, sentence: Sentence) -> tuple[Passage, ...]:
+    """The sentence, with the request or question right before it when it answers one."""
+    own = passage(sentence)
+    if sentence.first > 0 and sentence != scene.by_turn[sentence.turn][0]:
+        return (own,)
+    before = next(iter(scene.preceding(sentence.turn, 1)), None)
+    if (
+        before is not None
+        and scene.by_turn[before]
+        and scene.by_turn[before][-1].is_question
+        and scene.speaker(before) != scene.speaker(sentence.turn)
+    ):
+        return (passage(scene.by_turn[before][-1]), own)
+    return (own,)
