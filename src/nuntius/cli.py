@@ -4,7 +4,7 @@ import json
 import os
 import sys
 from collections.abc import Callable, Iterable
-from datetime import date
+from datetime import date, time
 from pathlib import Path
 
 import click
@@ -30,9 +30,10 @@ def main() -> None:
     """Nuntius: meetings in, minutes that hold up out."""
 
 
-def _facts(day: str | None, attendees: str) -> MeetingFacts:
+def _facts(day: str | None, attendees: str, start: str | None = None) -> MeetingFacts:
     people = tuple(name.strip() for name in attendees.split(";") if name.strip())
-    return MeetingFacts(date.fromisoformat(day) if day else date.today(), people)
+    begun = time.fromisoformat(start) if start else None
+    return MeetingFacts(date.fromisoformat(day) if day else date.today(), people, begun=begun)
 
 
 def _named(transcript: Transcript, facts: MeetingFacts) -> Transcript:
@@ -42,8 +43,21 @@ def _named(transcript: Transcript, facts: MeetingFacts) -> Transcript:
     return renamed(transcript, sure_names(transcript, facts.people))
 
 
-_DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.")
-_START = click.option("--start", help="Time at which it began, HH:MM.")
+def _written(form: type[date] | type[time], example: str) -> Callable[..., str | None]:
+    """Lets only a day or time through that can be read."""
+
+    def check(_context: click.Context, _option: click.Parameter, given: str | None) -> str | None:
+        try:
+            form.fromisoformat(given or example)
+        except ValueError:
+            raise click.BadParameter(f"“{given}” cannot be read; write it like {example}.") from None
+        return given
+
+    return check
+
+
+_DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.", callback=_written(date, "2026-10-08"))
+_START = click.option("--start", help="Time at which it began, HH:MM.", callback=_written(time, "19:00"))
 _ATTENDEES = click.option("--attendees", default="", help="Who was there: “A B;C D”.")
 _JSON = click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
@@ -66,7 +80,7 @@ def minutes(
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.templates.shipped import shipped
 
-    facts = _facts(day, attendees)
+    facts = _facts(day, attendees, start)
     transcript = _named(read_transcript(file.read_bytes()), facts)
     made = make_minutes(transcript, facts, length, shipped(template))
     if as_json:
@@ -91,7 +105,7 @@ def inquire(file: Path, question: str, day: str | None, start: str | None, atten
     from nuntius.core.formats.reading import read_transcript
     from nuntius.core.inquiry.inquire import inquire as ask
 
-    facts = _facts(day, attendees)
+    facts = _facts(day, attendees, start)
     transcript = _named(read_transcript(file.read_bytes()), facts)
     reply = ask(transcript, facts, question)
     if as_json:

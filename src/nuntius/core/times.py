@@ -1,6 +1,15 @@
-"""Clock forms of times in seconds, as the formats and the minutes write them."""
+"""Clock forms of times in seconds, as the formats and the minutes write them, and time zones."""
 
 import math
+from zoneinfo import ZoneInfo
+
+
+def zone(name: str) -> ZoneInfo:
+    """A time zone by name; UTC for one that is not known here."""
+    try:
+        return ZoneInfo(name)
+    except (KeyError, ValueError, OSError):
+        return ZoneInfo("UTC")
 
 
 def clock(seconds: float, separator: str = ".") -> str:

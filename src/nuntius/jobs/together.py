@@ -1,7 +1,5 @@
 """Steps for what is brought in as several files, or as a whole meeting of another Nuntius."""
 
-from zoneinfo import ZoneInfo
-
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -117,7 +115,7 @@ def read_chat_lines(task: Task, progress: Progress) -> None:
     with task.installation.database.write() as session:
         upload = beside(session, task.meeting_id)["chat"]
         meeting = session.get_one(Meeting, task.meeting_id)
-        begun = meeting.starts_at.astimezone(ZoneInfo(meeting.time_zone)).time()
+        begun = meeting.begun.time()
         text = decode_text(task.installation.files.path(upload.digest or "").read_bytes())
         duration = task.recording(session).duration or 0.0
         _keep_marks(session, meeting, [(m.at, f"{m.name}: {m.text}") for m in read_chat(text, begun, duration)])

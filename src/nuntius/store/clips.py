@@ -27,7 +27,7 @@ class Source:
 
     def clip(self, title: str, start: float, end: float) -> Clip:
         """A passage of it, in seconds."""
-        day = self.meeting.starts_at
+        day = self.meeting.begun
         return Clip(
             title,
             f"{self.meeting.title}, {day.day} {day:%B %Y}, {short_clock(start)}",

@@ -85,12 +85,13 @@ def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
     ).all()
     agenda = select(AgendaRow.title).where(AgendaRow.meeting_id == meeting.id).order_by(AgendaRow.number)
     return MeetingFacts(
-        meeting.starts_at.date(),
+        meeting.begun.date(),
         tuple(person.name for person in meeting.people),
         tuple(session.scalars(agenda)),
         tuple(Note(note.text, note.at, name) for note, name in notes),
         tuple((mark.start, mark.end) for mark in marks_of(session, meeting.id) if mark.label != CHAT),
         _unwanted(session, meeting),
+        meeting.begun.time(),
     )
 
 

@@ -33,7 +33,7 @@ from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
 from nuntius.web.floor import report_of
 from nuntius.web.record_schemas import LineOut, MinutesOut
-from nuntius.web.shapes import minutes_out, zone
+from nuntius.web.shapes import minutes_out
 
 TYPES = {
     "csv": "text/csv; charset=utf-8",
@@ -129,7 +129,7 @@ def _of_minutes(
 
 
 def _facts(db: Session, meeting: Meeting, transcript: Transcript) -> tuple[str, ...]:
-    begun, kind = meeting.starts_at.astimezone(zone(meeting.time_zone)), template_of(db, meeting).template.name
+    begun, kind = meeting.begun, template_of(db, meeting).template.name
     return (
         f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(transcript.duration)} long, {kind}",
         "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),

@@ -2,7 +2,6 @@
 
 from collections import Counter, defaultdict
 from typing import Any
-from zoneinfo import ZoneInfo
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -65,7 +64,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         id=meeting.id,
         title=meeting.title,
         kind=template_of(session, meeting).template.name,
-        starts_at=meeting.starts_at.astimezone(zone(meeting.time_zone)),
+        starts_at=meeting.begun,
         time_zone=meeting.time_zone,
         people=[person.name for person in meeting.people],
         duration=recording.duration if recording else None,
@@ -75,14 +74,6 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         lines=counts[0],
         room=room.state if room else None,  # type: ignore[arg-type]
     )
-
-
-def zone(name: str) -> ZoneInfo:
-    """A time zone by name; UTC for one that is not known here."""
-    try:
-        return ZoneInfo(name)
-    except (KeyError, ValueError, OSError):
-        return ZoneInfo("UTC")
 
 
 def recording_of(session: Session, meeting: Meeting) -> Recording | None:

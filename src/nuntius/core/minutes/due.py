@@ -4,7 +4,7 @@ import calendar
 import re
 from collections.abc import Iterator
 from dataclasses import replace
-from datetime import timedelta
+from datetime import date, timedelta
 
 from nuntius.core.language.en import cues, deadlines
 from nuntius.core.language.en.dates import MONTHS, SaidDate, coming, said_dates
@@ -66,7 +66,20 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
         return days[0]
     now = (NOW.search(sentence.text) or deadlines.AT_HOUR.search(sentence.text)) if own else None
-    return SaidDate(scene.facts.day, now.group(1 if now.re is NOW else 0), now.start(), now.end()) if now else None
+    if now is None:
+        return None
+    if now.re is NOW:
+        return SaidDate(scene.facts.day, now.group(1), now.start(), now.end())
+    return SaidDate(_day_of_hour(scene, sentence, now.group()), now.group(), now.start(), now.end())
+
+
+def _day_of_hour(scene: Scene, sentence: Sentence, said: str) -> date:
+    """The day of the meeting, or the next one where the hour is past by then: `at nine`, said in the afternoon."""
+    begun, hour = scene.facts.begun, deadlines.hour_of(said)
+    if begun is None or hour is None:
+        return scene.facts.day
+    by_now = begun.hour + begun.minute / 60 + scene.transcript.turns[sentence.turn].start / 3600
+    return scene.facts.day + timedelta(1 if hour <= by_now else 0)
 
 
 def by_next_meeting(scene: Scene, sentence: Sentence) -> SaidDate | None:

@@ -2,7 +2,7 @@
 
 import re
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, time
 
 KINDS = (
     "note",
@@ -189,7 +189,8 @@ class Note:
 class MeetingFacts:
     """What is known of a meeting beside its talk; `marks` are stretches (start, end) in seconds.
 
-    `unwanted` are lines (kind, text) that were thrown out of earlier meetings of the series.
+    `unwanted` are lines (kind, text) that were thrown out of earlier meetings of the series. `day` and `begun`
+    are on the clock of where it was held; without `begun` an hour that is said is taken to lie ahead.
     """
 
     day: date
@@ -198,3 +199,4 @@ class MeetingFacts:
     notes: tuple[Note, ...] = ()
     marks: tuple[tuple[float, float], ...] = ()
     unwanted: tuple[tuple[str, str], ...] = ()
+    begun: time | None = None

@@ -5,6 +5,7 @@ from datetime import datetime
 from sqlalchemy import Column, ForeignKey, String, Table
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from nuntius.core.times import zone
 from nuntius.store.models.base import Base, new_id, now
 from nuntius.store.models.people import Person
 
@@ -31,3 +32,8 @@ class Meeting(Base):
     runner_id: Mapped[int] = mapped_column(ForeignKey("user.id"), index=True)
     created_at: Mapped[datetime] = mapped_column(default=now)
     people: Mapped[list[Person]] = relationship(secondary=attendance, order_by=Person.name)
+
+    @property
+    def begun(self) -> datetime:
+        """When it began, on the clock of where it was held."""
+        return self.starts_at.astimezone(zone(self.time_zone))

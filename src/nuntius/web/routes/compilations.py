@@ -144,7 +144,7 @@ def _out(db: Session, row: Compilation) -> c.CompilationOut:
                     start=p.start,
                     end=p.end,
                     meeting=meetings[p.meeting_id].title if p.meeting_id in opened else "",
-                    day=meetings[p.meeting_id].starts_at.date(),
+                    day=meetings[p.meeting_id].begun.date(),
                     open=p.meeting_id in opened,
                 )
                 for p in row.passages

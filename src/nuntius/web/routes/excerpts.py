@@ -90,7 +90,7 @@ def _out(db: Session, row: Excerpt, meeting: Meeting) -> e.ExcerptOut:
         id=row.id,
         meeting_id=meeting.id,
         meeting=meeting.title,
-        day=meeting.starts_at.date(),
+        day=meeting.begun.date(),
         title=row.title,
         note=row.note,
         label=row.label,

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.bundle import is_bundle
 from nuntius.core.formats.reading import looks_like_text
+from nuntius.core.times import zone
 from nuntius.jobs.queue import Queue
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
@@ -20,7 +21,7 @@ from nuntius.store.uploads import finish, get_upload, of_meeting
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.security import installation, me
-from nuntius.web.shapes import line_out, meeting_out, zone
+from nuntius.web.shapes import line_out, meeting_out
 
 api = APIBlueprint("meetings", __name__, url_prefix="/api/meetings", abp_tags=[Tag(name="meetings")])
 

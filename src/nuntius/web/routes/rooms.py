@@ -12,6 +12,7 @@ from nuntius.core.audio.decode import RATE
 from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.live.brief import brief
+from nuntius.core.times import zone
 from nuntius.demonstration import play
 from nuntius.store import changes, notes, rooms
 from nuntius.store.accounts import person_of
@@ -25,7 +26,6 @@ from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.room_shapes import board_out, brief_out, line_out, reply_out, speech_out, voice_ids
 from nuntius.web.security import installation, me
-from nuntius.web.shapes import zone
 
 api = APIBlueprint("rooms", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
 ROOM = "/meetings/<meeting_id>/room"

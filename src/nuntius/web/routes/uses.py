@@ -20,7 +20,7 @@ from nuntius.web.record_schemas import ChangedOut
 from nuntius.web.routes.setup import kept_questions
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
-from nuntius.web.shapes import changed_out, line_out, zone
+from nuntius.web.shapes import changed_out, line_out
 
 api = APIBlueprint("uses", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="uses")])
 AROUND = 6  # words of a quotation before and behind a misheard one
@@ -44,7 +44,7 @@ def _piece(piece: Piece) -> s.PieceOut:
 
 
 def _occasion(db: Session, meeting: Meeting) -> Occasion:
-    begun, sender = meeting.starts_at.astimezone(zone(meeting.time_zone)), account_name(db, me())
+    begun, sender = meeting.begun, account_name(db, me())
     others = tuple(person.name for person in meeting.people if person.name != sender)
     return Occasion(meeting.title, f"{begun:%A} {begun.day} {begun:%B}", others, sender)
 
