@@ -30,10 +30,9 @@ def main() -> None:
     """Nuntius: meetings in, minutes that hold up out."""
 
 
-def _facts(day: str | None, attendees: str, start: str | None = None) -> MeetingFacts:
+def _facts(day: date | None, attendees: str, start: time | None) -> MeetingFacts:
     people = tuple(name.strip() for name in attendees.split(";") if name.strip())
-    begun = time.fromisoformat(start) if start else None
-    return MeetingFacts(date.fromisoformat(day) if day else date.today(), people, begun=begun)
+    return MeetingFacts(day or date.today(), people, begun=start)
 
 
 def _named(transcript: Transcript, facts: MeetingFacts) -> Transcript:
@@ -43,21 +42,22 @@ def _named(transcript: Transcript, facts: MeetingFacts) -> Transcript:
     return renamed(transcript, sure_names(transcript, facts.people))
 
 
-def _written(form: type[date] | type[time], example: str) -> Callable[..., str | None]:
-    """Lets only a day or time through that can be read."""
+def _reads(form: Callable[[str], object], example: str) -> Callable[..., object]:
+    """Makes a day or time of what is given."""
 
-    def check(_context: click.Context, _option: click.Parameter, given: str | None) -> str | None:
+    def read(_context: click.Context, _option: click.Parameter, given: str | None) -> object:
         try:
-            form.fromisoformat(given or example)
+            return None if given is None else form(given)
         except ValueError:
             raise click.BadParameter(f"“{given}” cannot be read; write it like {example}.") from None
-        return given
 
-    return check
+    return read
 
 
-_DATE = click.option("--date", "day", help="Day of the meeting, YYYY-MM-DD.", callback=_written(date, "2026-10-08"))
-_START = click.option("--start", help="Time at which it began, HH:MM.", callback=_written(time, "19:00"))
+_DATE = click.option(
+    "--date", "day", help="Day of the meeting, YYYY-MM-DD.", callback=_reads(date.fromisoformat, "2026-10-08")
+)
+_START = click.option("--start", help="Time at which it began, HH:MM.", callback=_reads(time.fromisoformat, "19:00"))
 _ATTENDEES = click.option("--attendees", default="", help="Who was there: “A B;C D”.")
 _JSON = click.option("--json", "as_json", is_flag=True, help="Print JSON.")
 _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
@@ -72,7 +72,7 @@ _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path
 @click.option("--length", type=click.Choice(["short", "standard", "full"]), default="standard")
 @_JSON
 def minutes(
-    file: Path, day: str | None, start: str | None, attendees: str, template: str, length: str, as_json: bool
+    file: Path, day: date | None, start: time | None, attendees: str, template: str, length: str, as_json: bool
 ) -> None:
     """Minutes of a transcript (VTT, SRT or text)."""
     from nuntius.core.formats.json_ import minutes_json
@@ -99,7 +99,7 @@ def minutes(
 @_START
 @_ATTENDEES
 @_JSON
-def inquire(file: Path, question: str, day: str | None, start: str | None, attendees: str, as_json: bool) -> None:
+def inquire(file: Path, question: str, day: date | None, start: time | None, attendees: str, as_json: bool) -> None:
     """An answer from a transcript, with the passages it was made from."""
     from nuntius.core.formats.json_ import reply_json
     from nuntius.core.formats.reading import read_transcript

@@ -30,11 +30,11 @@ from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
-    begins_another,
     dismissed,
     empty,
     exchange,
     reply_to,
+    takes,
     takes_on,
     unreal,
     we_could,
@@ -186,14 +186,11 @@ def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> 
             continue
         if cues.REFUSAL.search(scene.text(turn)):
             return None
-        if takes_on(scene, turn) and not begins_another(scene, sentence, turn):
+        if takes(scene, sentence, turn, asked):
             return exchange(scene, sentence, turn, text, "told and taken")
-    named = asked is not None and any(turn.speaker == asked for turn in scene.transcript.turns)
-    return (
-        Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
-        if named and asked
-        else None
-    )
+    if asked is None or all(turn.speaker != asked for turn in scene.transcript.turns):
+        return None
+    return Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
 
 
 def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:

@@ -15,13 +15,13 @@ from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
-    begins_another,
     dismissed_after,
     echoes,
     empty,
     exchange,
     last_two,
     reply_to,
+    takes,
     takes_on,
     unreal,
     we_could,
@@ -58,9 +58,7 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
         return own
     reply = reply_to(scene, sentence.turn, asked)
-    taken_on = reply is not None and (takes_on(scene, reply) or echoes(scene, sentence, reply))
-    taken_on = taken_on and not (asked is None and begins_another(scene, sentence, reply))
-    if reply is None or not taken_on or dismissed_after(scene, sentence.turn):
+    if reply is None or not takes(scene, sentence, reply, asked) or dismissed_after(scene, sentence.turn):
         return None
     tagged = not any(t.pos == "VERB" and t.start >= match.end() for t in sentence.tokens)  # `Ask them, would you?`
     told = sentence.text[: match.start()].rstrip(" ,") if tagged else sentence.text[match.start() :]
@@ -147,13 +145,9 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
-    if reply is None or reply - sentence.turn > 2:
+    if reply is None or reply - sentence.turn > 2 or not takes(scene, sentence, reply, asked):
         return None
     echoed = echoes(scene, sentence, reply)
-    if not (echoed or takes_on(scene, reply)):
-        return None
-    if asked is None and begins_another(scene, sentence, reply):
-        return None
     said = scene.text(reply)
     taking = cues.TAKING.search(said.lower()) or cues.WILL_DO.match(said) or said_dates(said, scene.facts.day)
     again = "again" in lower and scene.speaker(reply) in [scene.speaker(t) for t in scene.preceding(sentence.turn, 1)]

@@ -182,15 +182,10 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     proposal = told_next(scene, sentence)
     if proposal is None and says_little:
         proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
-    if proposal is not None and rulings.SAYS_NOT.match(text):  # what was proposed says the opposite
+    if proposal is not None and _says_its_own(scene, text, sentence, proposal):
         evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
         text = beside(text, proposal)
         return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
-    if proposal is not None and rulings.PREFERS.search(proposal.lower) and _names_day(scene, sentence):
-        evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
-        return Line(
-            "decision", beside(text, proposal), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why
-        )
     if proposal is not None and (proposed := wording.resolution(proposal.text)):
         text, sentence = proposed, proposal
     if len(text.split()) < 2:
@@ -201,9 +196,11 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 
 
-def _names_day(scene: Scene, sentence: Sentence) -> bool:
-    """`Tuesday it is.`: what it settles, though it says little."""
-    return bool(said_dates(sentence.text, scene.facts.day))
+def _says_its_own(scene: Scene, text: str, sentence: Sentence, proposal: Sentence) -> bool:
+    """Whether few words stand beside what was proposed and not behind it: that says the opposite (`Not this year`), or
+    only what somebody would like (`I'd sleep better with Tuesday.` `Tuesday it is.`)."""
+    likes = rulings.PREFERS.search(proposal.lower) and said_dates(sentence.text, scene.facts.day)
+    return bool(rulings.SAYS_NOT.match(text) or likes)
 
 
 def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:

@@ -36,8 +36,8 @@ def subject_of(scene: Scene, turn: int) -> str:
     first = next((i for i, subject in enumerate(named) if subject), None)
     if first is None:
         return ""
-    heads_list = named[first].lower() in HEADS_LIST and any(named[first + 1 : first + 2])  # `Problems. The drain.`
-    return named[first + heads_list]
+    behind = next(iter(named[first + 1 : first + 2]), "")
+    return behind if behind and named[first].lower() in HEADS_LIST else named[first]  # `Problems. The drain.`
 
 
 def names_subject(token: Token) -> bool:

@@ -42,10 +42,15 @@ def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
     )
 
 
-def begins_another(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
-    """Whether a reply promises something else: `Send it round before it goes.` `And I'll find a grandmother.`"""
-    if reply is None:
+def takes(scene: Scene, sentence: Sentence, reply: int, asked: str | None) -> bool:
+    """Whether a reply takes on what a sentence asks, or says it again; who was not `asked` by name may promise something else."""
+    if asked is None and _begins_another(scene, sentence, reply):
         return False
+    return takes_on(scene, reply) or echoes(scene, sentence, reply)
+
+
+def _begins_another(scene: Scene, sentence: Sentence, reply: int) -> bool:
+    """`Send it round before it goes.` `And I'll find a grandmother.`"""
     opening = scene.by_turn[reply][0]
     begins = cues.AND_ILL.match(opening.lower) or cues.ILL_SEND_YOU.match(opening.lower)
     return bool(begins) and speaks_of_other(scene, opening, (passage(sentence),))

@@ -121,10 +121,6 @@ def offer(sentence: Sentence) -> str:
 def in_infinitive(sentence: Sentence, task: str) -> str:
     """A task that begins with another form of its verb, in the infinitive: `fills in the form` (who?) is `fill in the form`."""
     first, _, rest = task.partition(" ")
-    if first.lower() in ("who's", "who") and (
-        doing := next((t for t in sentence.tokens if re.search(rf"\b{t.text}\b", rest) and t.tag == "VBG"), None)
-    ):
-        return doing.lemma + rest.partition(doing.text)[2]  # `Who's showing?`
     if first == "be" and (
         doing := next((t for t in sentence.tokens if rest.startswith(t.text) and t.tag == "VBG"), None)
     ):

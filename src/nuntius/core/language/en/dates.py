@@ -204,10 +204,9 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
-        r"as\s+soon\s+as\s+we(?:'re|'ve)?\s+(?:are\s+|have\s+)?(?:done|finished)|when\s+we're\s+(?:done|finished)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
-        r"(?:when|once|as\s+soon\s+as)\s+(?:we're|i'm|we\s+are|i\s+am)\s+(?:out\s+of\s+here|done\s+here|through\s+here|(?:done|finished)(?=[.,!?]|$))|in\s+a\s+(?:minute|moment|second)|"
+        r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
         r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),

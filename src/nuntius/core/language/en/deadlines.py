@@ -1,23 +1,13 @@
 """English cues of deadlines: the words that make a day one by which something is done, or keep it from being one."""
 
 import re
-from itertools import pairwise
 
 from nuntius.core.language.en.cues import cue
 from nuntius.core.language.en.numbers import UNITS
 
 FIRST_OF_DAY = 7  # o'clock: an hour below it is one of the afternoon
-PARTS = {
-    "half past": 0.5,
-    "quarter past": 0.25,
-    "quarter to": -0.25,
-    "ten past": 1 / 6,
-    "ten to": -1 / 6,
-    "twenty past": 1 / 3,
-    "twenty to": -1 / 3,
-    "five past": 1 / 12,
-    "five to": -1 / 12,
-}  # of an hour
+MINUTES = {"half": 30, "quarter": 15, "five": 5, "ten": 10, "twenty": 20}  # past or to an hour
+PART = re.compile(r"\b(half|quarter|five|ten|twenty) (past|to)\b", re.I)
 
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b",
@@ -100,13 +90,13 @@ NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\
 
 def hour_of(said: str) -> float | None:
     """The hour of the day of what AT_HOUR finds, between 7 and 19 where it is said on the clock of twelve; None for none."""
-    words = said.lower().split()
-    part = next((PARTS[two] for two in map(" ".join, pairwise(words)) if two in PARTS), 0.0)
-    if "noon" in words:
+    if "noon" in said.lower():
         return 12.0
     clock = re.search(r"(\d{1,2})(?:[:.](\d\d))?", said)
-    last = next((UNITS[word] for word in reversed(words) if word in UNITS), None)
-    if clock is None and last is None:
+    words = [word for word in PART.sub("", said.lower()).split() if word in UNITS]
+    if clock is None and not words:
         return None
-    hour = int(clock.group(1)) + int(clock.group(2) or 0) / 60 if clock else float(last or 0)
-    return hour + part + (12 if hour < FIRST_OF_DAY else 0)
+    hour = int(clock.group(1)) + int(clock.group(2) or 0) / 60 if clock else float(UNITS[words[0]])
+    part = PART.search(said)
+    minutes = MINUTES[part.group(1).lower()] * (1 if part.group(2).lower() == "past" else -1) if part else 0
+    return hour + minutes / 60 + (12 if hour < FIRST_OF_DAY else 0)
