@@ -73,6 +73,26 @@ def test_the_keyboard_alone_walks_hears_ticks_and_takes_back(record: Page) -> No
     expect(chosen).not_to_contain_text("edited")
 
 
+@pytest.mark.parametrize("wait", [0, 400])
+def test_what_is_taken_back_at_once_is_taken_back(record: Page, wait: int) -> None:
+    record.route("**/lines/*", lambda route: (record.wait_for_timeout(wait), route.continue_()))
+    record.keyboard.press("ArrowDown")
+    chosen = record.locator("[data-line][aria-current=true]")
+    before = chosen.locator("p").first.inner_text()
+    for number in range(3):
+        record.keyboard.press("e")
+        field = record.get_by_label("Text of this line")
+        field.fill(f"The slipway waits {number} weeks.")
+        field.press("Enter")
+        record.keyboard.press("Control+z")
+        expect(field).to_have_count(0)
+        expect(chosen.locator("p").first).to_have_text(before)
+        record.reload()
+        expect(record.get_by_text(before, exact=True).first).to_be_visible()
+        record.keyboard.press("ArrowDown")
+        expect(chosen.locator("p").first).to_have_text(before)
+
+
 def test_the_keys_are_shown_and_none_works_inside_a_field(record: Page) -> None:
     record.keyboard.press("?")
     expect(record.get_by_role("dialog", name="Keys")).to_contain_text("Hear what the line rests on")

@@ -1,4 +1,4 @@
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 
@@ -33,6 +33,16 @@ test("it stays open with the words in it when they could not be kept", async () 
   await user.type(field, " Today.{Enter}");
   expect(onEnd).not.toHaveBeenCalled();
   expect((field as HTMLTextAreaElement).value).toBe("Send the times. Today.");
+});
+
+test("while the text is being kept it takes no keys, and takes them again when it was not", async () => {
+  const { onKeep, field, user } = open(false);
+  let answer: (kept: Kept) => void = () => {};
+  onKeep.mockReturnValueOnce(new Promise((resolve) => { answer = resolve; }));
+  await user.type(field, " Today.{Enter}");
+  expect(document.activeElement).toBe(document.body);
+  answer(false);
+  await waitFor(() => expect(document.activeElement).toBe(field));
 });
 
 test("what somebody else wrote meanwhile is shown, and one's own words are kept only when asked again", async () => {

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, TextField, Typography } from "@mui/material";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import type { Kept } from "./useRecord";
 
@@ -11,17 +11,24 @@ interface Props {
   onEnd: () => void;
 }
 
-/** A text in place: Enter keeps it, Esc leaves it as it was. It stays open when it could not be kept, and where somebody
- * else changed the same text meanwhile it shows theirs and asks which words stay. */
+/** A text in place: Enter keeps it, Esc leaves it as it was. While it is being kept it takes no keys, so that taking back
+ * at once takes back the change. It stays open when it could not be kept, and where somebody else changed the same text
+ * meanwhile it shows theirs and asks which words stay. */
 export function TextEditor({ label, text, onKeep, onEnd }: Props) {
   const [draft, setDraft] = useState(text);
   const [was, setWas] = useState(text);
   const [told, setTold] = useState("");
+  const [keeping, setKeeping] = useState(false);
+  const field = useRef<HTMLTextAreaElement>(null);
+  useEffect(() => { if (!keeping) field.current?.focus(); }, [keeping]);
   const save = async () => {
     if (draft.trim() === was) return onEnd();
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur(); // what cannot be used must not hold the keys
+    setKeeping(true);
     const kept = await onKeep(draft, was);
-    if (kept === true) onEnd();
-    else if (kept) {
+    if (kept === true) return onEnd();
+    setKeeping(false);
+    if (kept) {
       setWas(kept.theirs);
       setTold(kept.told);
     }
@@ -35,7 +42,7 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
         </Alert>
       )}
       <TextField
-        multiline fullWidth autoFocus size="small" value={draft} onChange={(e) => setDraft(e.target.value)} slotProps={{ htmlInput: { "aria-label": label } }}
+        multiline fullWidth disabled={keeping} inputRef={field} size="small" value={draft} onChange={(e) => setDraft(e.target.value)} slotProps={{ htmlInput: { "aria-label": label } }}
         onKeyDown={(e) => {
           if (e.key === "Escape") onEnd();
           if (e.key === "Enter" && !e.shiftKey) {
@@ -45,8 +52,8 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
         }}
       />
       <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
-        <Button size="small" variant="contained" onClick={() => void save()} disabled={!draft.trim()}>{told ? "Keep mine" : "Keep"}</Button>
-        <Button size="small" color="inherit" onClick={onEnd}>{told ? "Take theirs" : "Leave as it was"}</Button>
+        <Button size="small" variant="contained" onClick={() => void save()} disabled={keeping || !draft.trim()}>{told ? "Keep mine" : "Keep"}</Button>
+        <Button size="small" color="inherit" disabled={keeping} onClick={onEnd}>{told ? "Take theirs" : "Leave as it was"}</Button>
       </Box>
     </Box>
   );

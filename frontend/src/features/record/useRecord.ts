@@ -3,6 +3,7 @@ import { useCallback, useMemo, useRef } from "react";
 
 import { ApiProblem, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { useInTurn } from "../../shared/useInTurn";
 import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
@@ -28,18 +29,20 @@ export function merged(record: RecordData, changed: Changed): RecordData {
 export function useRecord(meetingId: string) {
   const queries = useQueryClient();
   const notice = useNotice();
+  const inTurn = useInTurn();
   const key = useMemo(() => ["record", meetingId], [meetingId]);
   const query = useQuery({ queryKey: key, queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000,
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
     refetchInterval: (q) => (q.state.data && q.state.data.turns.length === 0 && q.state.data.meeting.room === "stopped" ? 1000 : false) });
 
-  const carry = useCallback(async (change: Promise<Changed>): Promise<Kept> => {
+  const carry = useCallback((change: () => Promise<Changed>): Promise<Kept> => inTurn(async () => {
     try {
-      const changed = await change;
+      const changed = await change();
+      const reading = queries.isFetching({ queryKey: key, exact: true }) > 0; // and may have been read before the change
       queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
-      if (changed.restructured) {
+      if (changed.restructured || reading) {
         await queries.refetchQueries({ queryKey: key, exact: true });
-        follow.current();
+        if (changed.restructured) follow.current();
       }
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
@@ -52,7 +55,7 @@ export function useRecord(meetingId: string) {
       notice({ text: sentenceOf(error), severity: "error" });
       return false;
     }
-  }, [key, notice, queries]);
+  }), [inTurn, key, notice, queries]);
 
   /** The minutes follow the turns: they are written anew when others said what, unless more is being set right already. */
   const follow = useRef<() => void>(() => undefined);
@@ -65,32 +68,32 @@ export function useRecord(meetingId: string) {
   const actions = useMemo(() => {
     const meeting_id = meetingId;
     return {
-      undo: () => carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/undo", { params: { path: { meeting_id } } }))),
-      redo: () => carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
+      undo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/undo", { params: { path: { meeting_id } } }))),
+      redo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
       nameVoice: (speaker_id: number, name: string | null) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
       correctTurn: (number: number, text: string, was: string | null) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text, was } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text, was } }))),
       giveWords: (number: number, voice: number | null, first = 0, last: number | null = null) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", { params: { path: { meeting_id, number } }, body: { voice, first, last } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", { params: { path: { meeting_id, number } }, body: { voice, first, last } }))),
       splitTurn: (number: number, at: number) =>
-        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/split", { params: { path: { meeting_id, number } }, body: { at } }))),
+        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/split", { params: { path: { meeting_id, number } }, body: { at } }))),
       joinTurns: (number: number) =>
-        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } }))),
+        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } }))),
       mergeVoices: (speaker_id: number, into: number) =>
-        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", { params: { path: { meeting_id, speaker_id } }, body: { into } }))),
+        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", { params: { path: { meeting_id, speaker_id } }, body: { into } }))),
       editLine: (line_id: number, text: string, was: string | null) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }))),
       throwOut: (line_id: number, reason: Reason | null) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
       putRight: (term: string, heard: string, right: boolean) =>
-        carry(bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id } }, body: { term, heard, right } }))),
+        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id } }, body: { term, heard, right } }))),
       tickLine: (line_id: number, checked: boolean) =>
-        carry(bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
+        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
     };
   }, [carry, meetingId]);
 
-  const remake = useCallback(async (shape: Shape = {}, quiet = false) => {
+  const remake = useCallback((shape: Shape = {}, quiet = false) => inTurn(async () => {
     try {
       queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, fine: null, ...shape } })));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
@@ -100,9 +103,9 @@ export function useRecord(meetingId: string) {
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
     }
-  }, [key, meetingId, notice, queries]);
+  }), [inTurn, key, meetingId, notice, queries]);
 
-  const cut = useCallback(async (start: number, end: number): Promise<boolean> => {
+  const cut = useCallback((start: number, end: number): Promise<boolean> => inTurn(async () => {
     try {
       queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } })));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
@@ -112,7 +115,7 @@ export function useRecord(meetingId: string) {
       notice({ text: sentenceOf(error), severity: "error" });
       return false;
     }
-  }, [key, meetingId, notice, queries]);
+  }), [inTurn, key, meetingId, notice, queries]);
 
   const tellAnew = useCallback(async (people: number | null): Promise<boolean> => {
     try {

@@ -1,0 +1,23 @@
+import { expect, test } from "vitest";
+
+import { inTurn } from "./useInTurn";
+
+test("a step begins when the one before has ended", async () => {
+  const queue = inTurn();
+  const told: string[] = [];
+  let release = () => {};
+  const first = queue(() => new Promise<void>((resolve) => { release = () => { told.push("first"); resolve(); }; }));
+  const second = queue(async () => { told.push("second"); });
+  await Promise.resolve();
+  release();
+  await Promise.all([first, second]);
+  expect(told).toEqual(["first", "second"]);
+});
+
+test("a step that fails tells so and holds up nothing", async () => {
+  const queue = inTurn();
+  const first = queue(() => Promise.reject(new Error("no connection")));
+  const second = queue(() => Promise.resolve(2));
+  await expect(first).rejects.toThrow("no connection");
+  await expect(second).resolves.toBe(2);
+});
