@@ -48,6 +48,7 @@ TAKEN_UP = "offer taken up"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
 LEAST = 0.1  # likelihood below which what a rule found is no action
 LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
+SURELY = 0.85  # likelihood from which what somebody is told to do by a day needs no answer
 ENOUGH = 0.7  # likelihood from which a sentence is an action though no rule found it
 
 
@@ -64,6 +65,8 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
             findings.append(replace(found, text=tasks.until_own(found.text)))
             found = commitment(scene, sentence)
+            if found is not None and (own := tasks.own_part(sentence.text)):
+                found = replace(found, text=made_clear(scene, sentence, own))
         changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
@@ -77,15 +80,18 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
     """What a sentence gives by a rule, where it is likely enough, else by its likelihood alone."""
     sentence = scene.sentences[number]
     found = asked_of(scene, sentence, taken)
-    answers = sentence.turn in taken and not (findings and speaks_of_other(scene, sentence, findings[-1].evidence))
+    other = findings and speaks_of_other(scene, sentence, findings[-1].evidence)
+    promises = sentence == scene.by_turn[sentence.turn][0] and bool(cues.PROMISED_YOU.search(sentence.lower))
+    answers = sentence.turn in taken and (not other or promises)
     if found is None and not answers:
-        found = _assignment(scene, sentence) or _offered(scene, sentence) or commitment(scene, sentence)
+        found = _assignment(scene, sentence, taken) or _offered(scene, sentence) or _let(scene, sentence)
+        found = found or commitment(scene, sentence)
     if found is not None:
         ordered = found.why == ORDERED and likely[number] < LEAST_ORDER
         supposed = cues.IF_FIRST.search(sentence.lower) and likely[number] < CLEARLY
         found = None if ordered or supposed or _likelihood(scene, found, likely) < LEAST else found
     if found is None and likely[number] >= ENOUGH and not answers:
-        found = _judged(scene, sentence)
+        found = _judged(scene, sentence, float(likely[number]))
     return found
 
 
@@ -136,7 +142,7 @@ def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
     return max(float(likely[scene.index[s.turn, s.first]]) for s in scene.inside(finding.evidence))
 
 
-def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
+def _judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
     """An action known by how it is said and received: what the words leave, and whoever they point to."""
     lower = sentence.lower
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
@@ -152,6 +158,8 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         or cues.SAY_SO.match(lower)
         or cues.SHALL_WE_SAY.search(lower)
         or cues.OWNS.match(lower)
+        or cues.IS_ENOUGH.match(lower)
+        or cues.RUNS_THIS.search(lower)
         or gives_reason(scene, sentence)
     ):
         return None
@@ -173,7 +181,9 @@ def _judged(scene: Scene, sentence: Sentence) -> Finding | None:
         agreed = (
             reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
         )
-        return exchange(scene, sentence, reply, text, "said as one") if agreed and reply is not None else None
+        if agreed and reply is not None:
+            return exchange(scene, sentence, reply, text, "said as one")
+        return _told_by_day(scene, sentence, text) if tells and likelihood >= SURELY else None
     return Finding(
         sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one"
     )
@@ -193,26 +203,45 @@ def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> 
     return Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
 
 
+def _told_by_day(scene: Scene, sentence: Sentence, text: str) -> Finding | None:
+    """What whoever spoke before is told to do by a day: `It's in the car.` `Bring it to the store by tonight.`"""
+    before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    day = in_sentence(scene, sentence)
+    if day is None or day.start == 0 or not before or deadlines.GIVE_TIME.search(sentence.lower):
+        return None
+    return Finding(sentence, text, (before[0],), (passage(sentence),), day, "assignment")
+
+
 def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
-    """Whether an offer stands: with a day, or where the answer to it is not about something else or a refusal."""
+    """Whether an offer stands: with a day or what is only wanted for it, or where it is agreed to, and never refused."""
     said = scene.text(reply) if reply is not None else ""
-    dated = in_sentence(scene, sentence) is not None
-    return not cues.REFUSAL.search(said) and (dated or bool(cues.ASSENT.search(said)))
+    stands = in_sentence(scene, sentence) is not None or bool(cues.IF_YOU_GIVE.search(sentence.lower))
+    return not cues.REFUSAL.search(said) and (stands or bool(cues.ASSENT.search(said)))
 
 
-def _assignment(scene: Scene, sentence: Sentence) -> Finding | None:
-    """`Priya will send it`, said of somebody on the roster."""
+def _assignment(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Priya will send it`, said of somebody on the roster, who may take it on in the next turn."""
     if sentence.is_question or unreal(sentence.lower):
         return None
     for name, at in scene.roster.find(sentence.text):
         if name == scene.speaker(sentence.turn):
             continue
         match = cues.ASSIGNED.match(sentence.text[at:]) or _does(scene, sentence, name, at)
+        if match and _is_past(sentence, at + match.end()):
+            continue  # `Mattis, you had them out on Saturday.`
         if match and not empty(sentence.lower[at + match.end() :]):
             text = tasks.in_infinitive(sentence, wording.clean(sentence.text[at + match.end() :]))
             if len(text.split()) >= SHORTEST_TASK:
+                replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) == name]
+                if any(cues.PROMISED_YOU.search(scene.text(t)) for t in replies):
+                    taken.add(replies[0])
+                    return exchange(scene, sentence, replies[0], text, "assignment")
                 return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
     return None
+
+
+def _is_past(sentence: Sentence, at: int) -> bool:
+    return any(token.start == at and token.tag == "VBD" for token in sentence.tokens)
 
 
 def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str] | None:
@@ -249,6 +278,20 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     told = [s for t in replies for s in scene.by_turn[t] if not s.is_question]
     day = due(scene, sentence) or next((d for s in [*asked, *told] if (d := in_sentence(scene, s))), None)
     evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
+    return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
+
+
+def _let(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`Can I write that on the card?`, `Please do.`: what somebody asks leave for and is let do."""
+    match = cues.MAY_I.match(sentence.lower)
+    replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    if match is None or not replies or not cues.LETS.match(scene.text(replies[0])):
+        return None
+    text = tasks.order(sentence.text[match.end() :])
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+        return None
+    day = due(scene, sentence) or next((d for s in scene.by_turn[replies[0]] if (d := in_sentence(scene, s))), None)
+    evidence = (passage(sentence), scene.whole(replies[0]))
     return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
 
 

@@ -143,6 +143,8 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     if cues.LETTING.search(lower) or cues.DISMISSED.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None
+    if deadlines.MAKES_IT.match(lower) and in_sentence(scene, sentence) is not None:
+        return None  # it sets a day
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
     if reply is None or reply - sentence.turn > 2 or not takes(scene, sentence, reply, asked):

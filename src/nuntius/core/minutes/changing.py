@@ -29,7 +29,8 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     other = any(deadlines.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
     other = other or sentence.speaker not in {*last.owner, *(scene.speaker(p.turn) for p in last.evidence)}
     moved = brief and not other and deadlines.DAY_MOVED.search(sentence.lower)
-    told = deadlines.HAD_BY.search(sentence.lower) or deadlines.GIVE_TIME.search(sentence.lower)
+    told = any(cue.search(sentence.lower) for cue in (deadlines.HAD_BY, deadlines.GIVE_TIME, cues.HEAR_FROM_ME))
+    asked_before = any(s.is_question for t in scene.preceding(sentence.turn, 1) for s in scene.by_turn[t][-1:])
     by_owner = (
         own
         and not cues.IF.search(sentence.lower)
@@ -40,19 +41,22 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
         or by_owner
         or deadlines.WANTED_BY.search(sentence.lower)
         or cues.PLEASE_DO.match(sentence.text)
+        or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
     if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
         return None
+    if deadlines.PART_OF_DAY.match(day.said.lower()) and not (told or deadlines.WANTED_BY.search(sentence.lower)):
+        return None  # `Thursday week. In the morning, please.`
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
 
 
 def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
     """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
-    if deadlines.THAT_IS.match(sentence.lower):
-        return True
     before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    last = [scene.by_turn[t][-1] for t in before]
+    last = [scene.by_turn[t][-1] for t in before if scene.by_turn[t]]
     asked = [s for s in last if s.is_question and not speaks_of_other(scene, s, evidence)]
+    if deadlines.THAT_IS.match(sentence.lower):
+        return bool(asked) or not any(s.is_question for s in last)
     proposed = any(in_sentence(scene, s) is not None or deadlines.ASKED_WHEN.search(s.text) for s in asked)
     verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
     return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
@@ -69,7 +73,7 @@ def joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Fin
     if unreal(sentence.lower) or cues.REFUSAL.search(sentence.lower):
         return None
     between = range(last.evidence[-1].turn + 1, sentence.turn)
-    if cues.ME_TOO.match(sentence.lower) and any(s.is_question for t in between for s in scene.by_turn[t][-1:]):
+    if cues.ME_TOO.match(sentence.lower) and any(s.is_question for t in between for s in scene.by_turn[t]):
         return None  # it answers that
     own = in_sentence(scene, sentence)
     evidence = tuple(sorted({*last.evidence, passage(sentence)}))

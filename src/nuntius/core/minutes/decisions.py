@@ -12,7 +12,7 @@ from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import beside, with_reference
-from nuntius.core.minutes.due import next_meeting
+from nuntius.core.minutes.due import PARTING, next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.quoting import attributed
@@ -33,6 +33,7 @@ from nuntius.core.minutes.settling import (
 
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.35  # likelihood from which a sentence is taken for the heart of a decision
+SURELY = 0.85  # likelihood from which what a sentence settles is not taken for a part of what another does
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
 FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 FIRM = ("a rule for all", MEETS_AGAIN)
@@ -63,7 +64,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
             break
         sentence = scene.sentences[number]
         if _may_rule(scene, sentence):
-            _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence), actions)
+            _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence), actions, float(weights[number]))
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
     by_text: dict[str, Line] = {}
@@ -77,6 +78,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
         line
         for line in lines
         if not any(_tells_task(line.text, line.turns, a) or _leaves_task(line, a) for a in [*actions, *bare])
+        and not any(_tells_when(scene, line, action) for action in actions)
     ]
 
 
@@ -99,6 +101,21 @@ def _leaves_task(decision: Line, action: Line) -> bool:
     return not action.owner and apart <= 1 and bool(rulings.LEAVES_OPEN.search(decision.text))
 
 
+def _tells_when(scene: Scene, line: Line, action: Line) -> bool:
+    """Whether a decision says no more than when a task is done: `Wednesday week, fine.`, `Not now, next week's fine.`"""
+    text = IN_BRACKETS.sub("", line.text)
+    days = said_dates(text, scene.facts.day)
+    near = min(abs(a - b) for a in line.turns for b in action.turns) <= MERGE_REACH
+    if line.turns & action.turns and action.due in {day.day for day in days} and rulings.WANTS_BY.search(text):
+        return True  # `I'd want a draft by the tenth.` `You'll have it by then.`
+    parting = max(line.turns) >= len(scene.by_turn) - PARTING and not deadlines.DAY_WILL_DO.search(text.lower())
+    if parting or not near or action.due is None or action.due not in {day.day for day in days}:
+        return False
+    for day in reversed(days):
+        text = text[: day.start] + text[day.end :]
+    return not set(re.findall(r"[a-z]+", text.lower())) - rulings.WITH_A_DAY
+
+
 def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
     """`The twenty-first it is`, beside the line that says when they meet again."""
     near = again is not None and min(abs(a - b) for a in line.turns for b in again.turns) <= MERGE_REACH
@@ -110,11 +127,11 @@ def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
     return near and len(words) <= 2 and bool(said_dates(line.text, scene.facts.day))
 
 
-def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[Line]) -> None:
+def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[Line], weight: float) -> None:
     """Adds a ruling, or what it rests on to the likelier one that it stands beside; none is lost in a mere task."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
-        one = ruling.why == JUDGED or (_on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions))
+        one = (ruling.why == JUDGED and weight < SURELY) or (_on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions))
         if apart <= MERGE_REACH and one:
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             again = ruling.why == MEETS_AGAIN
@@ -141,7 +158,7 @@ def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     agrees_only = scene.backchannel[sentence.turn] or rulings.NO_MATTER.match(sentence.lower)
     agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower) or rulings.OWN_VOTE.search(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
-    no_matter = no_matter or rulings.SAYS_NO.match(sentence.lower)
+    no_matter = no_matter or rulings.SAYS_NO.match(sentence.lower) or rulings.OPTIONS.search(sentence.lower)
     return not agrees_only and not no_matter and not settles_nothing(sentence.lower)
 
 

@@ -65,6 +65,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     begun = FROM_DAY.search(sentence.text) if own else None
     if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
         return days[0]
+    own = own and not deadlines.AND_WE_MEET.search(sentence.text)
     now = (NOW.search(sentence.text) or deadlines.AT_HOUR.search(sentence.text)) if own else None
     if now is None:
         return None
@@ -120,6 +121,9 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
         item for item in found if not NOT_DUE.match(sentence.text[item.end :]) and not _is_today(scene, sentence, item)
     ]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
+    found = [item for item in found if not deadlines.AND_WE_MEET.search(sentence.text[: item.start])]
+    if (inner := cues.THEN_I_WILL.search(sentence.text)) is not None:
+        found = [item for item in found if not inner.start() <= item.start < inner.end()] or found
     if (condition := cues.IF_I.match(sentence.text)) is not None:
         found = [item for item in found if item.start >= condition.end()] or found
     behind = [item for item in found if item.start >= start]
@@ -175,6 +179,8 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
     earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     before = said_dates(" ".join([*earlier, sentence.text[: item.start]]), scene.facts.day)
     named = next((day for day in reversed(before) if NAMES_MONTH.search(day.said)), None)
+    if (month := _month_before(scene, [sentence])) is not None and IN_MONTH.search(sentence.text[: item.start]):
+        named = month
     if named is None:
         return item
     last = calendar.monthrange(named.day.year, named.day.month)[1]
@@ -201,10 +207,12 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         if other.first > sentence.first:
             if cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower):
                 break  # another task begins
-            if deadlines.AWAY.search(other.lower):
+            if deadlines.AWAY.search(other.lower) or deadlines.NOT_WANTED.match(other.lower):
                 continue
             if not other.is_question or len(other.text.split()) <= BARE:
                 yield other
+    if deadlines.AND_WE_MEET.search(sentence.text):
+        return  # a day behind it is when they meet
     asked = bool(deadlines.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text))
     for turn in scene.following(sentence.turn, BESIDE):
         if deadlines.MEETING_AGAIN.search(scene.text(turn)):
@@ -216,11 +224,16 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
         when = [other for other in scene.by_turn[turn] if other.is_question and deadlines.ASKED_WHEN.search(other.text)]
-        if any(speaks_of_other(scene, other, (passage(sentence),)) for other in when):
+        proposed = [other for other in scene.by_turn[turn] if other.is_question and _names_day(scene, other)]
+        if any(speaks_of_other(scene, other, (passage(sentence),)) for other in [*when, *proposed]):
             return  # the next day is that of something else
         asked = bool(when)
         if not asked and len(scene.text(turn).split()) > BARE:
             return
+
+
+def _names_day(scene: Scene, sentence: Sentence) -> bool:
+    return bool(NAMES_MONTH.search(sentence.text) or said_dates(sentence.text, scene.facts.day))
 
 
 def _is_bare_day(sentence: Sentence) -> bool:
@@ -250,7 +263,8 @@ def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
     if len(earlier[-1].text.split()) > (BARE_DAY if says_more else BRIEF):
         return None
     again = any(said_dates(s.text, scene.facts.day) and not s.is_question for s in earlier[:-1])
-    return None if again else in_sentence(scene, earlier[-1])  # `Tuesday it is. The tenth. I'll tell Dee.`
+    tells = again or deadlines.TELLS_OTHERS.search(sentence.lower)  # `Tuesday it is. The tenth. I'll tell Dee.`
+    return None if tells else in_sentence(scene, earlier[-1])
 
 
 def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:

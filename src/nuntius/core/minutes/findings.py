@@ -53,7 +53,7 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return False
     if reached and a.owner == b.owner and _says_again(a.text, b.text):
         return True
-    if reached and a.owner == b.owner and _turns_to_same(a.text, b.text):
+    if reached and a.owner == b.owner and (_turns_to_same(a.text, b.text) or cues.IT_WILL_BE.match(b.text)):
         return True
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
     if shared and a.owner == b.owner and is_bare(a.text) and _begins_with_verb(b):

@@ -20,7 +20,8 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
-    if sentence.is_question or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
+    asks = sentence.is_question and not cues.SO_ILL.match(lower)
+    if asks or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
         return None

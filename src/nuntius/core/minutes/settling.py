@@ -138,6 +138,7 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
         or rulings.NO_THING.search(lower)
         or rulings.THEN_FIRST.search(lower)
         or rulings.SUMS_UP.search(lower)
+        or rulings.APPROVED.search(lower)
     )
     if not (ruled or said):
         return None

@@ -21,6 +21,7 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
+    r",\s+and (?:then )?(?=(?:we|nobody|no one|everybody|everyone) \w)|"
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| never)\b(?! have\b| get\b)))",
     re.I,
 )  # another clause that only a comma parts from it
@@ -78,6 +79,8 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
+    if cues.HEAR_FROM_ME.search(sentence.lower) and not requested:
+        return "Let you know."
     text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:
@@ -264,6 +267,13 @@ def under_condition(text: str, sentence: str) -> str:
     """A task with the condition that stands ahead of it in its sentence: `Stay as well, if it's time and a half.`"""
     match = cues.IF_I.match(clean(sentence))
     return framed(f"{text.rstrip('.')}, {match.group(1)[0].lower()}{match.group(1)[1:]}") if match else text
+
+
+def own_part(sentence: str) -> str:
+    """The speaker's own part behind what another is to do: `Raise it today and I'll sign it.` gives `Sign it.`; else empty."""
+    match = cues.AND_I.search(clean(sentence))
+    rest = _trimmed(clean(sentence)[match.end() :].rstrip(".")) if match else ""
+    return framed(rest) if rest else ""
 
 
 def until_own(text: str) -> str:

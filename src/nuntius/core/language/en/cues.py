@@ -38,7 +38,7 @@ DISMISSED = cue(
 )
 CONDITIONAL = cue(
     r"\bif (?:i|we|you|he|she|it|they|there|that) (?:were|was|had|did|could|went|ever)\b",
-    r"\b(?:supposing|imagine|unless|with whoever|whenever)\b|(?<!i )\bsuppose\b",
+    r"\b(?:supposing|imagine|(?<!and )unless|with whoever|whenever)\b|(?<!i )\bsuppose\b",
     r"\b(?:would|'d) have (?!an?\b|the\b|it\b|them\b|him\b|her\b|that\b|to\b|your\b|my\b|our\b)",
     r"\bfailing that\b",
     r"\bwish\b",
@@ -68,7 +68,7 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
-    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those) (?:by|on|before)\b",
     r"\b(?:it|that|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
     r"\bgoes (?:in|out|off|up)\b",
@@ -162,11 +162,13 @@ REQUEST = cue(
 ASKED_OF_ALL = cue(
     r"\b(?:can|could|will|would) (?:everybody|everyone|you (?:all|both|two)|all of you|both of you)(?: please)?(?! (?:hear|see|live|agree|do that|make it|say)\b)\s+",
     r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
+    r"\bi(?:'d| would)? (?:need|want|like) is (?:that |for )?(?:you (?:both|all|two|each)|each of you|both of you|all of you|everybody|everyone) (?:to )?",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
 )
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
+SO_ILL = cue(r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)")  # `So I'll send it round, and we talk on Monday?`
 AND_ILL = cue(r"^\W*(?:and|so) (?:then )?i(?:'ll| will)\b")
 ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
@@ -212,8 +214,13 @@ LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants a
 )
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 SHALL_WE_SAY = cue(r"\bshall we say\b")
+IS_ENOUGH = cue(r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$")  # `A card will do.`
+RUNS_THIS = cue(r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b")  # who is who
+HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")
+IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
+IT_WILL_BE = cue(r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b")
 BARE_TASK = cue(
     r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
 )
@@ -226,6 +233,10 @@ OFFER = cue(
     r"\b(?:do you |d'you )?want me to\b",
     r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
 )
+MAY_I = cue(  # asked leave for
+    r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
+)
+LETS = cue(r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b")
 WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
@@ -288,6 +299,7 @@ AND_IF = cue(r"(?<=\w),? (?:and|or|but) if\b")  # behind which stands what comes
 IF_I = cue(  # a condition and what its speaker does then: `If you order by Monday I can have it on the tenth`
     r"^\W*(?:(?:so|and|but|well)\W+)*(if\b[^,]{3,60}?),?\s+(?:then\s+)?i(?:'ll|'d| will| would| can| could)\b"
 )
+THEN_I_WILL = cue(r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )")  # `if I get it on the second I'll …`
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")

@@ -22,12 +22,15 @@ BEFORE_THAT = cue(
     r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
 )
 DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
     r"\bit is\W*$"
 )
 TELLS_DAY = re.compile(
     r"\b(?:tell|told|say|write|let)\b.*\b(?:it's|it is|that's) (?:on )?$", re.I
 )  # `I'll tell him it's Monday`
+TELLS_OTHERS = cue(r"\b(?:tell|let) (?:her|him|them|everybody|everyone)(?: know)?\W*$")  # a day that was just agreed on
+AND_WE_MEET = cue(r",? and (?:then )?we(?:'ll| will)? (?:all )?(?:talk|speak|meet|see|look|go through|compare)\b")
+NOT_WANTED = cue(r"^\W*(?:(?:and|but|because) )?i (?:don't|do not|didn't) want\b")
 TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
 AFTER_IT = re.compile(r"\s+after(?=\W*$|[,.;])", re.I)  # behind a weekday: `on Friday … the Tuesday after`
@@ -70,6 +73,10 @@ ASKED_WHEN = re.compile(
     r"(?<!since )\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b",
     re.I,
 )
+WANTED_WHEN = cue(r"\b(?:when|how soon) (?:do|d'|would|'d) ?you (?:want|need|like) (?:it|them|that|those)\b|\bby when\W*$")
+MAKES_IT = cue(r"^\W*(?:(?:no|okay|well|let's|or),? )*(?:make|say) it ")  # behind which a day is all that is meant
+PART_OF_DAY = cue(r"^in the (?:morning|afternoon|evening)$")
+DAY_WILL_DO = cue(r"\b(?:week|day|month|tomorrow|\w+th)(?:'s| is|'ll be| will be| would be|'d be) (?:fine|soon enough|early enough|good enough|all right|okay)\W*$")
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
@@ -79,7 +86,7 @@ FOR_NEXT = re.compile(
     r"\b(?:for|by|until|till?|before|to) (?:the |our )?next (?:meeting|call|session|one|time)\b", re.I
 )
 MEETING_AGAIN = re.compile(
-    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|speak (?:again|in)|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
+    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
     re.I,
 )
 AWAY = cue(

@@ -58,6 +58,10 @@ SAYS_NOT = cue(r"^not\b(?!.*\bthough\b)")  # `Not this year, then.`
 SAYS_NO = cue(r"^not [^.?!]*, no\W*$")  # `So she can't come out?` `Not on our rail, no.`
 COUNTS_UP = cue(r"\b(?:one|two|three|four|five|a few|a couple of) (?:more )?(?:things?|points?|items?|questions?)\b")
 SUMS_UP = cue(
+    r"\b(?:the rest|everything else|the others?) (?:stays?|goes|go|waits?|remains?)\b",
+    r"^\W*(?:(?:so|then|right|okay),? )+(?:the |that |this )?(?!what|who|how|there|that|it|he|she|they|we|nobody)[\w-]+(?:'s| is| are) out\b",
+    r"^\W*(?:(?:so|and|okay|yes|right|well),? )*we(?:'re| are) (?:doing|having|taking|using) (?:it|that|this|them)\W*$",
+    r"\byou(?:'ll)? get .{2,30} (?:free|for nothing)\b",
     r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
     r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
     r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
@@ -78,6 +82,18 @@ THING_THEN = cue(  # `Batteries, then, and we talk about leasing later.`
 RULING_VERBS = frozenset(
     "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "
     "cut raise build run hold change pick choose skip lower limit refund pay charge print plant paint".split()
+)
+OPTIONS = cue(  # ways that are still open
+    r"\bor (?:we|they|you|i|it|she|he) .+\bor (?:we|they|you|i|it|she|he)\b",
+    r"\bthen it(?:'s| is) (?:the |an? )?\w+(?: \w+)? or (?!so\b|two\b|three\b|more\b|less\b|nothing\b)\w",
+)
+APPROVED = cue(  # said by whoever may, of what is just spoken of
+    r"\bi(?:'ll| will| can| could|'m happy to|)? (?:approve|sign off|authori[sz]e|okay) (?:that|it|this|them)\b",
+    r"^\W*(?:(?:then|so|okay|right|and|with (?:that|the) \w+),? )*(?:they're |that's |the minutes are |it's |consider (?:it|them) )?approved\W*$",
+)
+WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
+WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
+    "s not now though fine it is that then on by make say okay the at soon enough let and all right good".split()
 )
 MEETS_AGAIN = "Next meeting: {day}."
 WILLED = cue(
