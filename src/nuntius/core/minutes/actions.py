@@ -90,9 +90,18 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
         ordered = found.why == ORDERED and likely[number] < LEAST_ORDER
         supposed = cues.IF_FIRST.search(sentence.lower) and likely[number] < CLEARLY
         found = None if ordered or supposed or _likelihood(scene, found, likely) < LEAST else found
+    answers = answers or (bool(findings) and _tells_when(scene, sentence, findings[-1]))
     if found is None and likely[number] >= ENOUGH and not answers:
         found = _judged(scene, sentence, float(likely[number]))
     return found
+
+
+def _tells_when(scene: Scene, sentence: Sentence, last: Finding) -> bool:
+    """`I'll ask my cousin.` `By when?` `I see her on Sunday.`: when a task can be done, and none of its own."""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
+    goes_on = any(cues.INTENT.search(s.lower) for s in later)
+    near = last.owner == (sentence.speaker,) and sentence.turn - last.evidence[-1].turn <= REACH
+    return near and not goes_on and bool(cues.I_SEE_THEM.match(sentence.lower))
 
 
 def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
@@ -145,6 +154,8 @@ def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
 def _judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
     """An action known by how it is said and received: what the words leave, and whoever they point to."""
     lower = sentence.lower
+    if sentence.is_question and likelihood >= SURELY:
+        return _asked_by_day(scene, sentence)
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
     settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
@@ -160,6 +171,7 @@ def _judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | No
         or cues.OWNS.match(lower)
         or cues.IS_ENOUGH.match(lower)
         or cues.RUNS_THIS.search(lower)
+        or cues.I_START.match(lower)
         or gives_reason(scene, sentence)
     ):
         return None
@@ -201,6 +213,19 @@ def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> 
     if asked is None or all(turn.speaker != asked for turn in scene.transcript.turns):
         return None
     return Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
+
+
+def _asked_by_day(scene: Scene, sentence: Sentence) -> Finding | None:
+    """What somebody is asked by name for a day and does not refuse: `Obi, can you have it out by Friday?` `It's written, I only …`"""
+    asked, day = scene.roster.addressee(sentence.text), in_sentence(scene, sentence)
+    reply = reply_to(scene, sentence.turn, asked) if asked else None
+    if asked is None or reply is None or day is None or not cues.REQUEST.search(sentence.lower):
+        return None
+    text = tasks.task(sentence, requested=True)
+    if cues.REFUSAL.search(scene.text(reply)) or len(text.split()) < LEAST_SAID or empty(text.lower()):
+        return None
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(sentence, made_clear(scene, sentence, text), (asked,), evidence, day, "request")
 
 
 def _told_by_day(scene: Scene, sentence: Sentence, text: str) -> Finding | None:
@@ -268,7 +293,11 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
         or dismissed(scene, sentence)
     ):
         return None
-    if (taker := welcomed(scene, sentence)) is None:
+    taker = welcomed(scene, sentence)
+    if taker is None and cues.THEN_ID.match(sentence.lower):
+        agreed = (t for t in scene.following(sentence.turn, 1) if cues.ASSENT.search(scene.text(t)))
+        taker = next(agreed, None)
+    if taker is None:
         return None
     text = tasks.offer(sentence)
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
@@ -276,7 +305,8 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     asked = [s for s in scene.by_turn[taker] if in_sentence(scene, s) is not None]
     replies = [t for t in scene.following(taker, 1) if scene.speaker(t) == sentence.speaker]
     told = [s for t in replies for s in scene.by_turn[t] if not s.is_question]
-    day = due(scene, sentence) or next((d for s in [*asked, *told] if (d := in_sentence(scene, s))), None)
+    named = next((d for s in [sentence, *asked, *told] if (d := in_sentence(scene, s))), None)
+    day = named or due(scene, sentence)
     evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
     return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
 

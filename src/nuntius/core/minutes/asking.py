@@ -21,6 +21,7 @@ from nuntius.core.minutes.taking import (
     exchange,
     last_two,
     reply_to,
+    supposed,
     takes,
     takes_on,
     unreal,
@@ -41,6 +42,7 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         or _request(scene, sentence, taken)
         or _asked_by_day(scene, sentence, taken)
         or _answered_who(scene, sentence)
+        or _told_then(scene, sentence, taken)
         or _order(scene, sentence, taken)
         or _untaken(scene, sentence, taken)
     )
@@ -136,6 +138,21 @@ def _answered_who(scene: Scene, sentence: Sentence) -> Finding | None:
     return Finding(sentence, text, (asked[0].speaker,), evidence, due(scene, sentence), "request")
 
 
+def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`I'm away from the nineteenth.` `Then you pack on the eighteenth.` `All right.`"""
+    match = cues.THEN_YOU.match(sentence.lower)
+    reply = reply_to(scene, sentence.turn, None)
+    if match is None or sentence.is_question or reply is None or not takes_on(scene, reply):
+        return None
+    if supposed(scene, sentence):
+        return None  # `What if he runs?` `Then you ring me.`
+    text = tasks.order(sentence.text[match.end() :])
+    if len(text.split()) < SHORTEST_TASK or empty(text.lower()):
+        return None
+    taken.add(reply)
+    return exchange(scene, sentence, reply, made_clear(scene, sentence, text), "told and taken")
+
+
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
@@ -176,6 +193,8 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     match = cues.UNTAKEN.search(lower)
     if match is None or unreal(lower) or cues.PAST.search(lower) or cues.NOBODYS_TASK.search(lower):
         return None
+    if cues.IF_FIRST.search(lower):
+        return None  # `If they want it they can have it, but it has to be gone by then`
     if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
         return None
     text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
@@ -214,6 +233,7 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
         theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
+        theirs = theirs or (other and turn == sentence.turn + 1 and bool(cues.IS_THERE.match(said)))
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn
     return None

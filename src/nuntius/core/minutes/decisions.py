@@ -77,7 +77,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     return [
         line
         for line in lines
-        if not any(_tells_task(line.text, line.turns, a) or _leaves_task(line, a) for a in [*actions, *bare])
+        if not any(_tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a) for a in [*actions, *bare])
         and not any(_tells_when(scene, line, action) for action in actions)
     ]
 

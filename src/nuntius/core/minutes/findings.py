@@ -100,8 +100,9 @@ def _refers(finding: Finding) -> bool:
 
 
 def _says_again(task: str, later: str) -> bool:
-    """`Ask him`, behind `Ask the owner`."""
-    return bool(re.fullmatch(rf"{re.escape(task.split()[0])} (?:it|him|her|them)\W*", later, re.I))
+    """`Ask him`, behind `Ask the owner`, or what is asked, which is found out: `Look it up.` `Ask my cousin.`"""
+    again = re.match(rf"{re.escape(task.split()[0])} (?:it|him|her|them)(?:\W*$| now\b)", later, re.I)
+    return bool(again) or bool(cues.FINDS_OUT.match(task) and cues.ASKS_FOR_IT.match(later))
 
 
 def _turns_to_same(task: str, later: str) -> bool:

@@ -11,7 +11,15 @@ from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.taking import SHORTEST_TASK, answers_request, dismissed, empty, taken_along, unreal
+from nuntius.core.minutes.taking import (
+    SHORTEST_TASK,
+    answers_request,
+    dismissed,
+    empty,
+    supposed,
+    taken_along,
+    unreal,
+)
 
 BRIEF = 8  # words of a turn that only asks or says when
 
@@ -30,7 +38,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     match = strong or weak
     if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
-    if _is_supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
+    if supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
         return None
     day = due(scene, sentence, match.start(), own=True)
     text = tasks.task(sentence, requested=False) or tasks.taken_on_then(sentence)
@@ -65,12 +73,6 @@ def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
     if found is None or not _is_bound(scene, sentence):
         return None
     return None if _asks_for_another_day(scene, sentence) or _excuses(scene, sentence) else found
-
-
-def _is_supposed(scene: Scene, sentence: Sentence) -> bool:
-    """Whether it answers what would be done: `And if they're bigger?`, `What would you do today?`"""
-    before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
-    return any((s.is_question and cues.IF_FIRST.search(s.lower)) or cues.WHAT_WOULD.search(s.lower) for s in before)
 
 
 def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:

@@ -23,7 +23,7 @@ TO_ONE = re.compile(r"\b(?:me|your|please|would you|will you|could you)\b", re.I
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
-    r"^\W*i (?:feel|fear)\b|"
+    r"^\W*i (?:feel|fear)\b|\blet's (?:just )?vote\b|"
     r"\b(?:quick|short) round\b|\b(?:go through|do|take) (?:it|them|this|the \w+) (?:one by one|one at a time)\b|\b(?:go through|do|take) (?:it|them|this) in (?:the same|this|that) order\b|\bi(?:'d)? (?:want|need|like) (?:two|three|five|ten|\d+) minutes\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,
@@ -129,7 +129,7 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
     to_nobody = to_nobody and not TO_ONE.search(lower) and not rulings.OR_ELSE.search(lower)
     ruled = to_nobody and any(t.lemma in rulings.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    for_all = rulings.NORM.search(lower)
+    for_all = rulings.NORM.search(lower) if not rulings.DESCRIBES.match(lower) else None
     thing = rulings.THING_THEN.search(lower) and _just_spoken_of(scene, sentence)
     said = (
         for_all

@@ -154,6 +154,12 @@ def taken_along(scene: Scene, sentence: Sentence) -> int | None:
     return next((t for t in replies if takes_on(scene, t)), None)
 
 
+def supposed(scene: Scene, sentence: Sentence) -> bool:
+    """Whether it answers what would be done: `And if they're bigger?`, `What would you do today?`"""
+    before = [scene.by_turn[t][-1] for t in scene.preceding(sentence.turn, 1) if scene.by_turn[t]]
+    return any((s.is_question and cues.IF_FIRST.search(s.lower)) or cues.WHAT_WOULD.search(s.lower) for s in before)
+
+
 def unreal(lower: str) -> bool:
     supposed = cues.CONDITIONAL.search(lower) or cues.IF_OTHERS.search(lower)
     return bool(supposed or cues.PAST.search(lower) or cues.PROCEDURE.search(lower))

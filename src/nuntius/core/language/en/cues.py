@@ -20,11 +20,12 @@ ASSENT = cue(
     r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
+    r"^\W*i(?:'d| would) be (?:very |only too )?(?:glad|happy|delighted) to\W*$",
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
     r"\bi can live with (?:that|it)\b",
 )
-LATE_ASSENT = cue(r"\b(?:yes|yep|sure|okay|fine|all right|of course|will do|go on)\W*$")  # at the end of a brief turn
+LATE_ASSENT = cue(r"\b(?:yes|yep|sure|okay|fine|right|all right|of course|will do|go on)\W*$")  # at the end of a brief turn
 REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
     r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
@@ -68,12 +69,12 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
-    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those) (?:by|on|before)\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those|(?:the|an?|your) \w+) (?:by|on|before)\b",
     r"\b(?:it|that|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
     r"\bgoes (?:in|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
-    r"\bi'd \w+ (?:her|it|them|him|you|that)\b",
+    r"\bi'd (?!have\b)\w+ (?:her|it|them|him|you|that)\b",
     r"\b(?:my|our) (?:lads?|people|team|crew|guys|colleagues?|men|girls|boys|assistant|office|workshop|son|daughter) (?:can|will|could)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
@@ -164,6 +165,7 @@ ASKED_OF_ALL = cue(
     r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
     r"\bi(?:'d| would)? (?:need|want|like) is (?:that |for )?(?:you (?:both|all|two|each)|each of you|both of you|all of you|everybody|everyone) (?:to )?",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
+    r"\byou (?:both|all) (?=(?:hand|bring|send|put|leave|take|sign|write|give|fill|clear|read|tell|come|ring|pack) (?:in|up|the|your|me|it|them|to|out)\b)",
 )
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
@@ -215,6 +217,7 @@ LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants a
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 SHALL_WE_SAY = cue(r"\bshall we say\b")
 IS_ENOUGH = cue(r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$")  # `A card will do.`
+I_START = cue(r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b")  # when, and not what
 RUNS_THIS = cue(r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b")  # who is who
 HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")
@@ -265,6 +268,14 @@ SHOULD_WE = cue(r"\b(?:should|shall|ought) (?:we|some ?(?:body|one))\b")
 OF_ALL = cue(r"\b(?:nobody|no one|everybody|everyone)(?: else)? \w+s\b")  # a rule and nobody's promise
 YOU_OR_I = cue(r"\b(?:do|shall|should|will) i\b.{1,40}\bor (?:do|shall|should|will|would) you\b")
 YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\b)")
+THEN_YOU = cue(  # `Then you pack on the eighteenth.`
+    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
+)
+THEN_ID = cue(r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)")
+IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
+FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
+ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
+I_SEE_THEM = cue(r"^\W*i(?:'m seeing|'m meeting| see| meet|'ll see| am seeing) (?:him|her|them)\b")
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
 )
@@ -275,7 +286,7 @@ WHO_CAN = cue(  # asks for a day that suits everybody and for nothing to be done
 DECIDED = cue(
     r"\b(?:we(?:'ll| will|'re going to| are going to)|let's|we) (?:go|going) (?:with|for|ahead)\b",
     r"\b(?:it is|it's|is it),? then\b",
-    r"\bthen it(?:'s| is)\b(?! (?:no (?:use|good|help)|useless|wrong|too)\b)",
+    r"\bthen it(?:'s| is)\b(?! (?:no (?:use|good|help)|useless|wrong|too|got to|going to)\b)",
     r"\b(?:so )?that(?:'s| is) (?:settled|decided|agreed|it then|how|what we'll|what we're|carried|the decision|final)\b",
     r"^\W*carried\b|\b(?:agreed|decided|settled|resolved|motion (?:passes|passed|is carried)|unanimous)\b(?! to disagree)",
     r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",

@@ -22,7 +22,7 @@ BEFORE_THAT = cue(
     r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
 )
 DAY_MOVED = cue(
-    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
+    r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|^\W*the [\w-]+(?:'s| is| would be) (?:fine|good|better)\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
     r"\bit is\W*$"
 )
 TELLS_DAY = re.compile(
@@ -79,7 +79,7 @@ PART_OF_DAY = cue(r"^in the (?:morning|afternoon|evening)$")
 DAY_WILL_DO = cue(r"\b(?:week|day|month|tomorrow|\w+th)(?:'s| is|'ll be| will be| would be|'d be) (?:fine|soon enough|early enough|good enough|all right|okay)\W*$")
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
-    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?! is\b)",
+    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?!(?: is|'s)\b)",
     re.I,
 )
 FOR_NEXT = re.compile(

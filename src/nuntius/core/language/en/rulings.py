@@ -58,6 +58,7 @@ SAYS_NOT = cue(r"^not\b(?!.*\bthough\b)")  # `Not this year, then.`
 SAYS_NO = cue(r"^not [^.?!]*, no\W*$")  # `So she can't come out?` `Not on our rail, no.`
 COUNTS_UP = cue(r"\b(?:one|two|three|four|five|a few|a couple of) (?:more )?(?:things?|points?|items?|questions?)\b")
 SUMS_UP = cue(
+    r"\bso (?:it's|it is|that's) [^,.]{2,30}, (?:\w+) to (?:\w+)\b",
     r"\b(?:the rest|everything else|the others?) (?:stays?|goes|go|waits?|remains?)\b",
     r"^\W*(?:(?:so|then|right|okay),? )+(?:the |that |this )?(?!what|who|how|there|that|it|he|she|they|we|nobody)[\w-]+(?:'s| is| are) out\b",
     r"^\W*(?:(?:so|and|okay|yes|right|well),? )*we(?:'re| are) (?:doing|having|taking|using) (?:it|that|this|them)\W*$",
@@ -92,6 +93,7 @@ APPROVED = cue(  # said by whoever may, of what is just spoken of
     r"^\W*(?:(?:then|so|okay|right|and|with (?:that|the) \w+),? )*(?:they're |that's |the minutes are |it's |consider (?:it|them) )?approved\W*$",
 )
 WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
+DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
     "s not now though fine it is that then on by make say okay the at soon enough let and all right good".split()
 )
