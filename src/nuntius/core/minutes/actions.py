@@ -172,6 +172,7 @@ def _judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | No
         or cues.IS_ENOUGH.match(lower)
         or cues.RUNS_THIS.search(lower)
         or cues.I_START.match(lower)
+        or cues.NOT_TO_DO.search(lower)
         or gives_reason(scene, sentence)
     ):
         return None

@@ -30,6 +30,7 @@ from nuntius.core.minutes.settling import (
     tells,
     told_next,
 )
+from nuntius.core.minutes.taking import supposed
 
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.35  # likelihood from which a sentence is taken for the heart of a decision
@@ -57,14 +58,20 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     tells a task that `actions` tell already is none.
     """
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := by_rule(scene, s))}
-    weights = np.array([likely[i] + _leaning(s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
+    weights = np.array([likely[i] + _leaning(scene, s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
     rulings: list[Ruling] = []
     for number in np.argsort(-weights, kind="stable"):
         if weights[number] < ENOUGH:
             break
         sentence = scene.sentences[number]
         if _may_rule(scene, sentence):
-            _add(scene, rulings, ruled.get(int(number)) or judged_ruling(scene, sentence), actions, float(weights[number]))
+            _add(
+                scene,
+                rulings,
+                ruled.get(int(number)) or judged_ruling(scene, sentence),
+                actions,
+                float(weights[number]),
+            )
     rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
     worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
     by_text: dict[str, Line] = {}
@@ -77,7 +84,10 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     return [
         line
         for line in lines
-        if not any(_tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a) for a in [*actions, *bare])
+        if not any(
+            _tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a)
+            for a in [*actions, *bare]
+        )
         and not any(_tells_when(scene, line, action) for action in actions)
     ]
 
@@ -131,7 +141,9 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[
     """Adds a ruling, or what it rests on to the likelier one that it stands beside; none is lost in a mere task."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
-        one = (ruling.why == JUDGED and weight < SURELY) or (_on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions))
+        one = (ruling.why == JUDGED and weight < SURELY) or (
+            _on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions)
+        )
         if apart <= MERGE_REACH and one:
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             again = ruling.why == MEETS_AGAIN
@@ -159,13 +171,16 @@ def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower) or rulings.OWN_VOTE.search(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
     no_matter = no_matter or rulings.SAYS_NO.match(sentence.lower) or rulings.OPTIONS.search(sentence.lower)
+    no_matter = no_matter or rulings.BY_WHEN.match(sentence.lower)
     return not agrees_only and not no_matter and not settles_nothing(sentence.lower)
 
 
-def _leaning(sentence: Sentence, ruled: Ruling | None) -> float:
-    """What is added to a sentence's likelihood for what its words say."""
-    if ruled is not None:
-        return FIRM_BONUS if ruled.why in FIRM else RULE_BONUS
+def _leaning(scene: Scene, sentence: Sentence, ruled: Ruling | None) -> float:
+    """What is added to a sentence's likelihood for what its words say; nothing where it tells what would only be done then."""
+    if ruled is not None and ruled.why in FIRM:
+        return FIRM_BONUS
+    if ruled is not None and not supposed(scene, sentence):
+        return RULE_BONUS
     own = cues.INTENT.search(sentence.lower) or cues.IF_FIRST.search(sentence.lower)
     return -TELLING_LESS if own or tells(sentence) else 0.0
 

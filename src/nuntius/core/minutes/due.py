@@ -25,6 +25,11 @@ NOW = re.compile(r"\bi(?:'ll| will|'m going to|'d| can| could)\b.*(?<!from )\b((
 FROM_DAY = re.compile(r"\bfrom (?=the \w|\w+day\b|tomorrow|next )", re.I)  # when it is begun, if no other is named
 LED_IN = re.compile(r"\W*(?:by|before|on|until|till|in|at|end|for|not)\b", re.I)
 NOT_DUE = re.compile(r" of (?:every|each) | off\b", re.I)  # behind a day: `the first of every month`, `the Monday off`
+OF_THAT_DAY = re.compile(  # behind a day of the week: `the Wednesday call`
+    r" (?:call|meeting|class|group|shift|round|numbers|figures|list|market|crew|team|quiz|service|train|"
+    r"bus|boat|delivery|order|lady|people|paper)s?\b",
+    re.I,
+)
 FOR_MONTH = re.compile(rf"\bfor ({'|'.join(MONTHS)})(?! the\b| \d)\b", re.I)  # in which they meet again
 AND_ALSO = re.compile(r",? and (?:on )?", re.I)
 ALSO_CALLED = re.compile(r"(?: before| after)?, ")  # behind a day that is named again
@@ -117,9 +122,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     Days behind `start`, and before the next clause, go before others.
     """
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
-    found = [
-        item for item in found if not NOT_DUE.match(sentence.text[item.end :]) and not _is_today(scene, sentence, item)
-    ]
+    found = [item for item in found if not _only_names(sentence, item) and not _is_today(scene, sentence, item)]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
     found = [item for item in found if not deadlines.AND_WE_MEET.search(sentence.text[: item.start])]
     if (inner := cues.THEN_I_WILL.search(sentence.text)) is not None:
@@ -139,6 +142,13 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     if chosen and THE_DAY.fullmatch(chosen.said):
         return _in_week_spoken_of(scene, sentence, chosen)
     return _in_its_month(scene, sentence, chosen) if chosen and BARE_NTH.fullmatch(chosen.said) else chosen
+
+
+def _only_names(sentence: Sentence, item: SaidDate) -> bool:
+    """Whether a day is a part of what something is called: `the Wednesday call`, `the first of every month`."""
+    behind = sentence.text[item.end :]
+    named = THE_DAY.fullmatch(item.said) or item.said.lower().endswith("day")
+    return bool(NOT_DUE.match(behind) or (named and OF_THAT_DAY.match(behind)))
 
 
 def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) -> SaidDate:
@@ -275,7 +285,7 @@ def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:
     )
     for other in (s for turn in turns for s in scene.by_turn[turn]):
         theirs = other.first < sentence.first and other.turn == sentence.turn
-        cue = deadlines.YOU_THERE if theirs else deadlines.I_THERE
+        cue = deadlines.YOU_THERE if theirs and not deadlines.I_THERE.search(other.lower) else deadlines.I_THERE
         sent = theirs and deadlines.SENDS_FOR.search(sentence.text) and deadlines.AWAY.search(other.lower)
         there = other != sentence and (cue.search(other.lower) or sent)
         if there and (days := said_dates(other.text, scene.facts.day)):

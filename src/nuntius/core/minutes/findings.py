@@ -12,6 +12,7 @@ from nuntius.core.minutes.scene import Scene
 MERGE_REACH = 9  # turns within which two findings may be one action
 ALIKE = 0.45  # cosine above which two findings of one owner are one action
 REFERRING = frozenset({"it", "that", "them", "those", "him", "her", "they"})
+_WHEN = re.compile(r" (?:(?:this|next) \w+|today|tomorrow|tonight)\W*$", re.I)
 DEPENDENT = ("dobj", "pobj", "dative", "nsubj", "nsubjpass")
 REFERS_BACK = 2  # turns behind a task within which `I'll do it` refers to it
 
@@ -96,7 +97,7 @@ def _refers(finding: Finding) -> bool:
     clause = re.split(r",|\b(?:before|when|once|as soon as|after|with)\b", finding.text)[0].strip()
     day = finding.due.said if finding.due else ""
     undated = re.sub(rf"\s*(?:\b(?:on|by|before|until) )?{re.escape(day)}\W*$", "", clause)
-    return is_bare(finding.text) or is_bare(undated)
+    return is_bare(finding.text) or is_bare(undated) or is_bare(_WHEN.sub("", clause))
 
 
 def _says_again(task: str, later: str) -> bool:

@@ -65,7 +65,12 @@ def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
 def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
     """The words that bind with a day or as an answer to a request: `I can`, `it goes in`."""
     lower = sentence.lower
-    if cues.REPORTED.search(lower) or cues.RISES.search(lower) or cues.OF_ALL.search(lower):
+    if (
+        cues.REPORTED.search(lower)
+        or cues.RISES.search(lower)
+        or cues.OF_ALL.search(lower)
+        or cues.NOT_TO_DO.search(lower)
+    ):
         return None
     found = cues.PROMISE.search(lower)
     if found is None and answers_request(scene, sentence) and not cues.ON_SUCH_DAYS.search(lower):

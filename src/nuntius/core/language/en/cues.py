@@ -25,7 +25,9 @@ ASSENT = cue(
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
     r"\bi can live with (?:that|it)\b",
 )
-LATE_ASSENT = cue(r"\b(?:yes|yep|sure|okay|fine|right|all right|of course|will do|go on)\W*$")  # at the end of a brief turn
+LATE_ASSENT = cue(
+    r"\b(?:yes|yep|sure|okay|fine|right|all right|of course|will do|go on)\W*$"
+)  # at the end of a brief turn
 REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
     r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
@@ -49,7 +51,8 @@ CONDITIONAL = cue(
 )
 PAST = cue(
     r"\b(?:was|were) (?:going|supposed|meant|planning|hoping) to\b",
-    r"\b(?:i|we|he|she|they)(?:'d|'ve| had| have) (?:already|just)\b",
+    r"\b(?:i|we|he|she|they)(?:'ve| had| have) (?:already|just)\b",
+    r"\b(?:i|we|he|she|they)'d (?:already|just) \w+(?:ed|en|ne|nt|ght|ade|ad|ot|aid|ung)\b",
     r"\bi thought,? (?:then )?i(?:'ll|'d better)\b|\band then i forgot\b",
 )
 ASKS_FIRST = cue(r"\bi(?:'d| would|'ll| will) have to (?:ask|check|see|find out)\b")
@@ -170,7 +173,9 @@ ASKED_OF_ALL = cue(
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
-SO_ILL = cue(r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)")  # `So I'll send it round, and we talk on Monday?`
+SO_ILL = cue(
+    r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)"
+)  # `So I'll send it round, and we talk on Monday?`
 AND_ILL = cue(r"^\W*(?:and|so) (?:then )?i(?:'ll| will)\b")
 ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
@@ -181,7 +186,7 @@ YOU_DO = cue(
     r",\s+you (?!know\b|think\b|mean\b|see\b|want\b|like\b|have\b|had\b|get\b|got\b|said\b|were\b|are\b|did\b)(?=\w+ \w)"
 )
 UNTAKEN = cue(
-    r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to| could| please)\b",
+    r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to|'d have to| could| please)\b",
     r"\b(?:need|want|find|needs|wants) some ?(?:body|one)(?: else)? to\b",
     r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
@@ -217,13 +222,20 @@ LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants a
 SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
 SHALL_WE_SAY = cue(r"\bshall we say\b")
 IS_ENOUGH = cue(r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$")  # `A card will do.`
-I_START = cue(r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b")  # when, and not what
+NOT_TO_DO = cue(
+    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)"
+)  # what is done already, or when it will be
+I_START = cue(
+    r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b"
+)  # when, and not what
 RUNS_THIS = cue(r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b")  # who is who
 HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
-IT_WILL_BE = cue(r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b")
+IT_WILL_BE = cue(
+    r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b"
+)
 BARE_TASK = cue(
     r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
 )
@@ -239,7 +251,9 @@ OFFER = cue(
 MAY_I = cue(  # asked leave for
     r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
 )
-LETS = cue(r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b")
+LETS = cue(
+    r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
+)
 WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
@@ -271,7 +285,9 @@ YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\
 THEN_YOU = cue(  # `Then you pack on the eighteenth.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
 )
-THEN_ID = cue(r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)")
+THEN_ID = cue(
+    r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)"
+)
 IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
 FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
 ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
@@ -292,7 +308,7 @@ DECIDED = cue(
     r"\b(?:that|it)(?:'s| is) a (?:deal|decision|yes|no)\b",
     r"\blet's (?:say|make it|do|keep|leave|drop|park|move|stick|take|book|order|hold|not|call it|postpone|put|have|start|use|buy|cancel)\b",
     r"\b(?:\w+ to (?:one|two|three|four|five|none|nil|\d+)),? then\b",
-    r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?)\b",
+    r"\bso (?:she|he|it|we|they|that) (?:stays?|goes|go|keeps?|comes? (?:off|out|down|back))\b",
     r"\bget (?:them|it|those),? then\b",
     r"\bwe \w+ .{3,60}\binstead\b",
     r"\bwe(?:'ll| will| shall) (?:keep|drop|leave|make|stay|stick|use|hold|move|start|open|close|buy|order|pay|have|take|do|not|say|call|put|run|give|cut|allow|send|meet|wait|charge|accept|offer|set|stop|skip|cancel|postpone)\b",
@@ -310,7 +326,9 @@ AND_IF = cue(r"(?<=\w),? (?:and|or|but) if\b")  # behind which stands what comes
 IF_I = cue(  # a condition and what its speaker does then: `If you order by Monday I can have it on the tenth`
     r"^\W*(?:(?:so|and|but|well)\W+)*(if\b[^,]{3,60}?),?\s+(?:then\s+)?i(?:'ll|'d| will| would| can| could)\b"
 )
-THEN_I_WILL = cue(r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )")  # `if I get it on the second I'll …`
+THEN_I_WILL = cue(
+    r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
+)  # `if I get it on the second I'll …`
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")

@@ -51,7 +51,7 @@ SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"
 )  # `I'm in Ghent on Monday. I'll send Petra.`
 I_THERE = cue(
-    r"\bi(?:'m| am) (?:(?:in|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b"
+    r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b"
 )
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
@@ -73,10 +73,14 @@ ASKED_WHEN = re.compile(
     r"(?<!since )\b(?:when(?! (?:do|does|did) (?:he|she|they|the)\b)|by when|how soon|what (?:day|time)|which day|not (?:this|next) \w+day)\b",
     re.I,
 )
-WANTED_WHEN = cue(r"\b(?:when|how soon) (?:do|d'|would|'d) ?you (?:want|need|like) (?:it|them|that|those)\b|\bby when\W*$")
+WANTED_WHEN = cue(
+    r"\b(?:when|how soon) (?:do|d'|would|'d) ?you (?:want|need|like) (?:it|them|that|those)\b|\bby when\W*$"
+)
 MAKES_IT = cue(r"^\W*(?:(?:no|okay|well|let's|or),? )*(?:make|say) it ")  # behind which a day is all that is meant
 PART_OF_DAY = cue(r"^in the (?:morning|afternoon|evening)$")
-DAY_WILL_DO = cue(r"\b(?:week|day|month|tomorrow|\w+th)(?:'s| is|'ll be| will be| would be|'d be) (?:fine|soon enough|early enough|good enough|all right|okay)\W*$")
+DAY_WILL_DO = cue(
+    r"\b(?:week|day|month|tomorrow|\w+th)(?:'s| is|'ll be| will be| would be|'d be) (?:fine|soon enough|early enough|good enough|all right|okay)\W*$"
+)
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
     r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?!(?: is|'s)\b)",

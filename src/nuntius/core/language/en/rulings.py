@@ -94,6 +94,7 @@ APPROVED = cue(  # said by whoever may, of what is just spoken of
 )
 WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
 DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
+BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
     "s not now though fine it is that then on by make say okay the at soon enough let and all right good".split()
 )
