@@ -1,0 +1,111 @@
+"""Actions that no rule knows by their words: they are known by how likely they are, how they are said and received."""
+
+import re
+
+from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import tasks, wording
+from nuntius.core.minutes.clearer import made_clear
+from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.promising import gives_reason
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.taking import REACH, dismissed, empty, exchange, reply_to, takes, unreal
+
+LEAST_SAID = 4  # words of a task that no rule found
+SURELY = 0.85  # likelihood from which what somebody is told to do by a day needs no answer
+
+
+def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
+    """An action known by how it is said and received: what the words leave, and whoever they point to."""
+    lower = sentence.lower
+    if sentence.is_question and likelihood >= SURELY:
+        return _asked_by_day(scene, sentence)
+    if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
+        return None
+    settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
+    if (
+        settles
+        or cues.WE_DECIDE.search(lower)
+        or cues.SHOULD_HAVE.search(lower)
+        or cues.ASKS_FIRST.search(lower)
+        or deadlines.AWAY.search(lower)
+        or cues.LACKS.match(lower)
+        or cues.SAY_SO.match(lower)
+        or cues.SHALL_WE_SAY.search(lower)
+        or cues.OWNS.match(lower)
+        or cues.IS_ENOUGH.match(lower)
+        or cues.RUNS_THIS.search(lower)
+        or cues.I_START.match(lower)
+        or cues.NOT_TO_DO.search(lower)
+        or gives_reason(scene, sentence)
+    ):
+        return None
+    text = tasks.task(sentence, requested=False) or tasks.doing(sentence) or wording.resolution(sentence.text)
+    if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
+        return None
+    asked = scene.roster.addressee(sentence.text)
+    reply = reply_to(scene, sentence.turn, asked)
+    if cues.OFFER.search(lower) and not _is_let(scene, sentence, reply):
+        return None
+    if cues.NEEDS.search(lower):
+        taken = reply is not None and cues.INTENT.search(scene.text(reply).lower())
+        return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
+    tells = is_imperative(sentence)
+    if tells and (asked or "please" in lower):
+        return _told_to(scene, sentence, text, asked) or _told_by_day(scene, sentence, likelihood)
+    own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)
+    if tells or not own:
+        agreed = (
+            reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
+        )
+        if agreed and reply is not None:
+            return exchange(scene, sentence, reply, text, "said as one")
+        return _told_by_day(scene, sentence, likelihood) if tells else None
+    return Finding(
+        sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one"
+    )
+
+
+def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> Finding | None:
+    """What somebody is told to do: by name, or taken on a little later: `Send him down, please.` `He's on lates.` `Then at two.` `Okay.`"""
+    for turn in scene.following(sentence.turn, REACH):
+        if scene.speaker(turn) == sentence.speaker or asked not in (None, scene.speaker(turn)):
+            continue
+        if cues.REFUSAL.search(scene.text(turn)):
+            return None
+        if takes(scene, sentence, turn, asked):
+            return exchange(scene, sentence, turn, text, "told and taken")
+    if asked is None or all(turn.speaker != asked for turn in scene.transcript.turns):
+        return None
+    return Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")
+
+
+def _asked_by_day(scene: Scene, sentence: Sentence) -> Finding | None:
+    """What somebody is asked by name for a day and does not refuse: `Obi, can you have it out by Friday?` `It's written, I only …`"""
+    asked, day = scene.roster.addressee(sentence.text), in_sentence(scene, sentence)
+    reply = reply_to(scene, sentence.turn, asked) if asked else None
+    if asked is None or reply is None or day is None or not cues.REQUEST.search(sentence.lower):
+        return None
+    text = tasks.task(sentence, requested=True)
+    if cues.REFUSAL.search(scene.text(reply)) or len(text.split()) < LEAST_SAID or empty(text.lower()):
+        return None
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(sentence, made_clear(scene, sentence, text), (asked,), evidence, day, "request")
+
+
+def _told_by_day(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
+    """What whoever spoke before is told to do by a day: `It's in the car.` `Bring it to the store by tonight.`"""
+    before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    day = in_sentence(scene, sentence)
+    if likelihood < SURELY or day is None or day.start == 0 or not before or deadlines.GIVE_TIME.search(sentence.lower):
+        return None
+    return Finding(sentence, tasks.order(sentence.text), (before[0],), (passage(sentence),), day, "assignment")
+
+
+def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
+    """Whether an offer stands: with a day or what is only wanted for it, or where it is agreed to, and never refused."""
+    said = scene.text(reply) if reply is not None else ""
+    stands = in_sentence(scene, sentence) is not None or bool(cues.IF_YOU_GIVE.search(sentence.lower))
+    return not cues.REFUSAL.search(said) and (stands or bool(cues.ASSENT.search(said)))
