@@ -229,11 +229,11 @@ I_START = cue(
     r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b"
 )  # when, and not what
 RUNS_THIS = cue(r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b")  # who is who
-HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")
-IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")
+HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
+IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
-IT_WILL_BE = cue(
+IT_WILL_BE = cue(  # what a task comes to, behind the task: `It'll be up by five`
     r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b"
 )
 BARE_TASK = cue(
@@ -251,7 +251,7 @@ OFFER = cue(
 MAY_I = cue(  # asked leave for
     r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
 )
-LETS = cue(
+LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
 WE_COULD = cue(r"\bwe (?:can|could)\b")
@@ -285,12 +285,15 @@ YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\
 THEN_YOU = cue(  # `Then you pack on the eighteenth.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
 )
-THEN_ID = cue(
+THEN_ID = cue(  # `Then I'd take the tutorial.`
     r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)"
 )
+# `Somebody has to be here at seven.` `I'm here at quarter to anyway.`
 IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
+# by asking whom something is found out
 FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
 ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
+# when they can be asked
 I_SEE_THEM = cue(r"^\W*i(?:'m seeing|'m meeting| see| meet|'ll see| am seeing) (?:him|her|them)\b")
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
