@@ -4,7 +4,7 @@ import re
 from dataclasses import replace
 from datetime import date
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
@@ -97,7 +97,7 @@ def _tells_when(scene: Scene, sentence: Sentence, last: Finding) -> bool:
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
     goes_on = any(cues.INTENT.search(s.lower) for s in later)
     near = last.owner == (sentence.speaker,) and sentence.turn - last.evidence[-1].turn <= REACH
-    return near and not goes_on and bool(cues.I_SEE_THEM.match(sentence.lower))
+    return near and not goes_on and bool(deadlines.I_THERE.search(sentence.lower))
 
 
 def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
@@ -197,7 +197,7 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     ):
         return None
     taker = welcomed(scene, sentence)
-    if taker is None and cues.THEN_ID.match(sentence.lower):
+    if taker is None and errands.THEN_ID.match(sentence.lower):
         agreed = (t for t in scene.following(sentence.turn, 1) if cues.ASSENT.search(scene.text(t)))
         taker = next(agreed, None)
     if taker is None:
@@ -216,9 +216,9 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
 
 def _let(scene: Scene, sentence: Sentence) -> Finding | None:
     """`Can I write that on the card?`, `Please do.`: what somebody asks leave for and is let do."""
-    match = cues.MAY_I.match(sentence.lower)
+    match = errands.MAY_I.match(sentence.lower)
     replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
-    if match is None or not replies or not cues.LETS.match(scene.text(replies[0])):
+    if match is None or not replies or not errands.LETS.match(scene.text(replies[0])):
         return None
     text = tasks.order(sentence.text[match.end() :])
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()):

@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
@@ -140,7 +140,7 @@ def _answered_who(scene: Scene, sentence: Sentence) -> Finding | None:
 
 def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`I'm away from the nineteenth.` `Then you pack on the eighteenth.` `All right.`"""
-    match = cues.THEN_YOU.match(sentence.lower)
+    match = errands.THEN_YOU.match(sentence.lower)
     reply = reply_to(scene, sentence.turn, None)
     if match is None or sentence.is_question or reply is None or not takes_on(scene, reply):
         return None
@@ -233,7 +233,7 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
         theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
-        theirs = theirs or (other and turn == sentence.turn + 1 and bool(cues.IS_THERE.match(said)))
+        theirs = theirs or (other and turn == sentence.turn + 1 and bool(errands.IS_THERE.match(said)))
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn
     return None

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.due import by_next_meeting, in_sentence
@@ -29,7 +29,7 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     other = any(deadlines.WHEN_WE.search(scene.text(turn)) for turn in between)  # another day is looked for
     other = other or sentence.speaker not in {*last.owner, *(scene.speaker(p.turn) for p in last.evidence)}
     moved = brief and not other and deadlines.DAY_MOVED.search(sentence.lower)
-    told = any(cue.search(sentence.lower) for cue in (deadlines.HAD_BY, deadlines.GIVE_TIME, cues.HEAR_FROM_ME))
+    told = any(cue.search(sentence.lower) for cue in (deadlines.HAD_BY, deadlines.GIVE_TIME, errands.HEAR_FROM_ME))
     asked_before = any(s.is_question for t in scene.preceding(sentence.turn, 1) for s in scene.by_turn[t][-1:])
     by_owner = (
         own

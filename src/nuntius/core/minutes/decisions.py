@@ -79,7 +79,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
         by_text[line.text] = line if line.why == MEETS_AGAIN else by_text.get(line.text, line)
     lines = list(by_text.values())
     again = next((line for line in lines if line.why == MEETS_AGAIN), None)
-    lines = [line for line in lines if line is again or not _names_only_day(scene, line, again)]
+    lines = [line for line in lines if line is again or not _tells_when_again(scene, line, again)]
     bare = [replace(action, text=IN_BRACKETS.sub("", action.text)) for action in actions]
     return [
         line
@@ -88,7 +88,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
             _tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a)
             for a in [*actions, *bare]
         )
-        and not any(_tells_when(scene, line, action) for action in actions)
+        and not _tells_when_done(scene, line, actions)
     ]
 
 
@@ -111,30 +111,34 @@ def _leaves_task(decision: Line, action: Line) -> bool:
     return not action.owner and apart <= 1 and bool(rulings.LEAVES_OPEN.search(decision.text))
 
 
-def _tells_when(scene: Scene, line: Line, action: Line) -> bool:
-    """Whether a decision says no more than when a task is done: `Wednesday week, fine.`, `Not now, next week's fine.`"""
+def _tells_when_done(scene: Scene, line: Line, actions: Sequence[Line]) -> bool:
+    """Whether a decision says no more than when a task is done: `Wednesday week, fine.`, or by when it is wanted."""
+    due = {action.due: action for action in actions if action.due is not None and _near(line, action)}
     text = IN_BRACKETS.sub("", line.text)
-    days = said_dates(text, scene.facts.day)
-    near = min(abs(a - b) for a in line.turns for b in action.turns) <= MERGE_REACH
-    if line.turns & action.turns and action.due in {day.day for day in days} and rulings.WANTS_BY.search(text):
+    named = [due[day.day] for day in said_dates(text, scene.facts.day) if day.day in due] if due else []
+    if any(line.turns & action.turns for action in named) and rulings.WANTS_BY.search(text):
         return True  # `I'd want a draft by the tenth.` `You'll have it by then.`
     parting = max(line.turns) >= len(scene.by_turn) - PARTING and not deadlines.DAY_WILL_DO.search(text.lower())
-    if parting or not near or action.due is None or action.due not in {day.day for day in days}:
+    return bool(named) and not parting and _names_only_day(scene, text)
+
+
+def _tells_when_again(scene: Scene, line: Line, again: Line | None) -> bool:
+    """`The twenty-first it is`, beside the line that says when they meet again."""
+    if again is None or not _near(line, again) or not _names_only_day(scene, line.text):
         return False
+    named, when = ({day.day for day in said_dates(each.text, scene.facts.day)} for each in (line, again))
+    return bool(named & when)
+
+
+def _near(a: Line, b: Line) -> bool:
+    return min(abs(i - j) for i in a.turns for j in b.turns) <= MERGE_REACH
+
+
+def _names_only_day(scene: Scene, text: str) -> bool:
+    days = said_dates(text, scene.facts.day)
     for day in reversed(days):
         text = text[: day.start] + text[day.end :]
-    return not set(re.findall(r"[a-z]+", text.lower())) - rulings.WITH_A_DAY
-
-
-def _names_only_day(scene: Scene, line: Line, again: Line | None) -> bool:
-    """`The twenty-first it is`, beside the line that says when they meet again."""
-    near = again is not None and min(abs(a - b) for a in line.turns for b in again.turns) <= MERGE_REACH
-    words = [
-        word
-        for word in re.findall(r"[\w'-]+", line.text)
-        if word.lower() not in ("it", "is", "the", "then", "on", "okay")
-    ]
-    return near and len(words) <= 2 and bool(said_dates(line.text, scene.facts.day))
+    return bool(days) and not set(re.findall(r"[a-z]+", text.lower())) - rulings.WITH_A_DAY
 
 
 def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[Line], weight: float) -> None:

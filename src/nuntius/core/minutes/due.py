@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from datetime import date, timedelta
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import MONTHS, SaidDate, coming, said_dates
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence
@@ -125,7 +125,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     found = [item for item in found if not _only_names(sentence, item) and not _is_today(scene, sentence, item)]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
     found = [item for item in found if not deadlines.AND_WE_MEET.search(sentence.text[: item.start])]
-    if (inner := cues.THEN_I_WILL.search(sentence.text)) is not None:
+    if (inner := errands.THEN_I_WILL.search(sentence.text)) is not None:
         found = [item for item in found if not inner.start() <= item.start < inner.end()] or found
     if (condition := cues.IF_I.match(sentence.text)) is not None:
         found = [item for item in found if item.start >= condition.end()] or found

@@ -3,7 +3,7 @@
 import re
 from dataclasses import dataclass, replace
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, errands
 from nuntius.core.language.en.dates import SaidDate
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.line import Passage
@@ -54,7 +54,7 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return False
     if reached and a.owner == b.owner and _says_again(a.text, b.text):
         return True
-    if reached and a.owner == b.owner and (_turns_to_same(a.text, b.text) or cues.IT_WILL_BE.match(b.text)):
+    if reached and a.owner == b.owner and (_turns_to_same(a.text, b.text) or errands.IT_WILL_BE.match(b.text)):
         return True
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
     if shared and a.owner == b.owner and is_bare(a.text) and _begins_with_verb(b):
@@ -103,7 +103,7 @@ def _refers(finding: Finding) -> bool:
 def _says_again(task: str, later: str) -> bool:
     """`Ask him`, behind `Ask the owner`, or what is asked, which is found out: `Look it up.` `Ask my cousin.`"""
     again = re.match(rf"{re.escape(task.split()[0])} (?:it|him|her|them)(?:\W*$| now\b)", later, re.I)
-    return bool(again) or bool(cues.FINDS_OUT.match(task) and cues.ASKS_FOR_IT.match(later))
+    return bool(again) or bool(errands.FINDS_OUT.match(task) and errands.ASKS_FOR_IT.match(later))
 
 
 def _turns_to_same(task: str, later: str) -> bool:

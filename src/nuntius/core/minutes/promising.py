@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
@@ -28,7 +28,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
-    asks = sentence.is_question and not cues.SO_ILL.match(lower)
+    asks = sentence.is_question and not errands.SO_ILL.match(lower)
     if asks or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
@@ -69,7 +69,7 @@ def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
         cues.REPORTED.search(lower)
         or cues.RISES.search(lower)
         or cues.OF_ALL.search(lower)
-        or cues.NOT_TO_DO.search(lower)
+        or errands.NOT_TO_DO.search(lower)
     ):
         return None
     found = cues.PROMISE.search(lower)

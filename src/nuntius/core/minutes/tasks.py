@@ -3,7 +3,7 @@
 import re
 from collections.abc import Collection
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import cues, errands
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
@@ -79,7 +79,7 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
-    if cues.HEAR_FROM_ME.search(sentence.lower) and not requested:
+    if errands.HEAR_FROM_ME.search(sentence.lower) and not requested:
         return "Let you know."
     text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)

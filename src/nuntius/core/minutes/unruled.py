@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear
@@ -27,18 +27,10 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
     settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
     if (
         settles
-        or cues.WE_DECIDE.search(lower)
-        or cues.SHOULD_HAVE.search(lower)
+        or errands.NO_TASK.search(lower)
+        or errands.NOT_TO_DO.search(lower)
         or cues.ASKS_FIRST.search(lower)
         or deadlines.AWAY.search(lower)
-        or cues.LACKS.match(lower)
-        or cues.SAY_SO.match(lower)
-        or cues.SHALL_WE_SAY.search(lower)
-        or cues.OWNS.match(lower)
-        or cues.IS_ENOUGH.match(lower)
-        or cues.RUNS_THIS.search(lower)
-        or cues.I_START.match(lower)
-        or cues.NOT_TO_DO.search(lower)
         or gives_reason(scene, sentence)
     ):
         return None
@@ -107,5 +99,5 @@ def _told_by_day(scene: Scene, sentence: Sentence, likelihood: float) -> Finding
 def _is_let(scene: Scene, sentence: Sentence, reply: int | None) -> bool:
     """Whether an offer stands: with a day or what is only wanted for it, or where it is agreed to, and never refused."""
     said = scene.text(reply) if reply is not None else ""
-    stands = in_sentence(scene, sentence) is not None or bool(cues.IF_YOU_GIVE.search(sentence.lower))
+    stands = in_sentence(scene, sentence) is not None or bool(errands.IF_YOU_GIVE.search(sentence.lower))
     return not cues.REFUSAL.search(said) and (stands or bool(cues.ASSENT.search(said)))

@@ -173,9 +173,6 @@ ASKED_OF_ALL = cue(
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
-SO_ILL = cue(
-    r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)"
-)  # `So I'll send it round, and we talk on Monday?`
 AND_ILL = cue(r"^\W*(?:and|so) (?:then )?i(?:'ll| will)\b")
 ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")
 BARE_SEARCH = cue(r"find (?:some|any) ?(?:body|one)\W*$")
@@ -209,33 +206,9 @@ BEGINS = cue(  # the meeting, behind the talk before it
     r"\bshall we\?|\b(?:let's|shall we|can we) (?:make a start|start|begin|get started|get going)\b"
 )
 IF_OTHERS = cue(r"\bif some ?(?:body|one) else\b")
-OWNS = cue(
-    r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)"
-)
 RISES = cue(r"\bgo(?:es)? (?:up|down) (?:by|to|from)\b", r"\b(?:every|each) time\b")
-WE_DECIDE = cue(r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b")
-SHOULD_HAVE = cue(r"\bi (?:should|could|might|ought to)(?:'ve| have)\b")
-LACKS = cue(  # what is wanted, by whom no task is taken on: `The county wants an answer by the end of the month.`
-    r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)",
-    r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
-)
-SAY_SO = cue(r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b")
-SHALL_WE_SAY = cue(r"\bshall we say\b")
-IS_ENOUGH = cue(r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$")  # `A card will do.`
-NOT_TO_DO = cue(
-    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)"
-)  # what is done already, or when it will be
-I_START = cue(
-    r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b"
-)  # when, and not what
-RUNS_THIS = cue(r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b")  # who is who
-HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
-IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
 LETTING = cue(r"\blet(?:'s| us| me)\b")
 THANKS = cue(r"^\W*(?:\w+,? )?thank(?:s| you)\b")
-IT_WILL_BE = cue(  # what a task comes to, behind the task: `It'll be up by five`
-    r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b"
-)
 BARE_TASK = cue(
     r"\w+(?: \w+)? (?:it|that|this|them|one)(?: (?:yourself|yourselves|myself|too|then|now|for me|for us))?\W*"
 )
@@ -247,12 +220,6 @@ OFFER = cue(
     r"\b(?:shall|should) i\b(?! (?:say|start|go|carry on|begin|read|do|take|show|explain|tell)\b)",
     r"\b(?:do you |d'you )?want me to\b",
     r"\bi'd (?!rather|like|love|say|have|be|want|prefer|hate|never|better|bet|think|go for|expect)\w+",
-)
-MAY_I = cue(  # asked leave for
-    r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
-)
-LETS = cue(  # gives leave
-    r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
 WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
@@ -282,19 +249,6 @@ SHOULD_WE = cue(r"\b(?:should|shall|ought) (?:we|some ?(?:body|one))\b")
 OF_ALL = cue(r"\b(?:nobody|no one|everybody|everyone)(?: else)? \w+s\b")  # a rule and nobody's promise
 YOU_OR_I = cue(r"\b(?:do|shall|should|will) i\b.{1,40}\bor (?:do|shall|should|will|would) you\b")
 YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\b)")
-THEN_YOU = cue(  # `Then you pack on the eighteenth.`
-    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
-)
-THEN_ID = cue(  # `Then I'd take the tutorial.`
-    r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)"
-)
-# `Somebody has to be here at seven.` `I'm here at quarter to anyway.`
-IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
-# by asking whom something is found out
-FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
-ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
-# when they can be asked
-I_SEE_THEM = cue(r"^\W*i(?:'m seeing|'m meeting| see| meet|'ll see| am seeing) (?:him|her|them)\b")
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then i (?!(?:am|was|had|have|did|do|don't|think|thought|know|knew|can|could|would|will|should|must|want|wanted|need|said|saw|went|got|guess|suppose|hope|mean|suggest|propose|move|vote|agree|assume|take it|expect|believe|recommend|see|feel|prefer|like|ask myself|wonder|didn't|can't|couldn't|really|just|only|never|always)\b)(?P<verb>[a-z]+(?<!ed)\b)"
 )
@@ -329,9 +283,6 @@ AND_IF = cue(r"(?<=\w),? (?:and|or|but) if\b")  # behind which stands what comes
 IF_I = cue(  # a condition and what its speaker does then: `If you order by Monday I can have it on the tenth`
     r"^\W*(?:(?:so|and|but|well)\W+)*(if\b[^,]{3,60}?),?\s+(?:then\s+)?i(?:'ll|'d| will| would| can| could)\b"
 )
-THEN_I_WILL = cue(
-    r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
-)  # `if I get it on the second I'll …`
 IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")

@@ -51,7 +51,8 @@ SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"
 )  # `I'm in Ghent on Monday. I'll send Petra.`
 I_THERE = cue(
-    r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b"
+    r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b",
+    r"^\W*i(?:'ll)? (?:see|meet) (?:her|him|them)\b",
 )
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)

@@ -1,0 +1,49 @@
+"""English cues of tasks: what is let, told and taken on without the plain words for it, and what only sounds so."""
+
+from nuntius.core.language.en.cues import cue
+
+NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wants or moves the meeting on
+    r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b",
+    r"\bi (?:should|could|might|ought to)(?:'ve| have)\b",
+    # `The county wants an answer by the end of the month.`
+    r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)",
+    r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
+    r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
+    r"\bshall we say\b",
+    # `I've got a spare at home.`
+    r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)",
+    r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$",  # `A card will do.`
+    r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b",  # who is who
+    r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b",  # when, and not what
+)
+NOT_TO_DO = cue(
+    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)"
+)  # what is done already, or when it will be
+HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
+IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
+IT_WILL_BE = cue(  # what a task comes to, behind the task: `It'll be up by five`
+    r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b"
+)
+MAY_I = cue(  # asked leave for
+    r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
+)
+LETS = cue(  # gives leave
+    r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
+)
+THEN_YOU = cue(  # `Then you pack on the eighteenth.`
+    r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
+)
+THEN_ID = cue(  # `Then I'd take the tutorial.`
+    r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)"
+)
+# `Somebody has to be here at seven.` `I'm here at quarter to anyway.`
+IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
+# by asking whom something is found out
+FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
+ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
+SO_ILL = cue(
+    r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)"
+)  # `So I'll send it round, and we talk on Monday?`
+THEN_I_WILL = cue(
+    r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
+)  # `if I get it on the second I'll …`
