@@ -1,6 +1,7 @@
 """The command line: days and times as they are given, and what they make of the talk."""
 
 import json
+import socket
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -8,6 +9,7 @@ import pytest
 from click.testing import CliRunner
 
 from nuntius.cli import main
+from nuntius.demonstration import free_port
 from nuntius.store.accounts import create_account, create_workspace
 from nuntius.store.database import Database
 from nuntius.store.meetings import create_meeting
@@ -58,3 +60,32 @@ def test_the_day_of_a_meeting_is_that_of_where_it_is_held(tmp_path: Path) -> Non
         facts = facts_of(session, meeting)
     assert facts.day.isoformat() == "2026-10-06"
     assert facts.begun is not None and facts.begun.isoformat() == "17:30:00"
+
+
+@pytest.mark.parametrize("setting", ["NUNTIUS_PORT", "NUNTIUS_BRIDGE"])
+def test_the_demo_says_which_port_another_program_has(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, setting: str
+) -> None:
+    monkeypatch.setenv("NUNTIUS_DATA", str(tmp_path))
+    monkeypatch.setenv("NUNTIUS_PORT", str(free_port()))
+    monkeypatch.setenv("NUNTIUS_BRIDGE", f"ws://127.0.0.1:{free_port()}")
+    with socket.create_server(("127.0.0.1", 0)) as other:
+        port = other.getsockname()[1]
+        monkeypatch.setenv(setting, f"ws://127.0.0.1:{port}" if setting == "NUNTIUS_BRIDGE" else str(port))
+        made = CliRunner().invoke(main, ["demo"])
+    assert made.exit_code == 1
+    assert f"Port {port} is in use already" in made.output
+    assert setting in made.output
+    assert not list(tmp_path.iterdir())
+
+
+def test_the_demo_does_not_wait_where_the_bridge_is_to_have_the_servers_port(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    port = free_port()
+    monkeypatch.setenv("NUNTIUS_DATA", str(tmp_path))
+    monkeypatch.setenv("NUNTIUS_PORT", str(port))
+    monkeypatch.setenv("NUNTIUS_BRIDGE", f"ws://127.0.0.1:{port}")
+    made = CliRunner().invoke(main, ["demo"])
+    assert made.exit_code == 1
+    assert f"Port {port} is in use already" in made.output

@@ -183,16 +183,13 @@ def listen() -> None:
 @main.command()
 def bridge() -> None:
     """Play the demo's meetings as simulated calls."""
-    from urllib.parse import urlsplit
-
     from nuntius.demonstration import FILES
     from nuntius.log import to_lines
     from nuntius.settings import Settings
     from nuntius.stand_ins.bridge import run
 
     to_lines()
-    address = urlsplit(Settings.from_environment().bridge)
-    run(FILES, address.hostname or "127.0.0.1", address.port or 8760)
+    run(FILES, *Settings.from_environment().bridge_at)
 
 
 @main.command()

@@ -10,12 +10,14 @@ import sys
 import time
 import urllib.request
 from collections.abc import Callable
+from contextlib import ExitStack
 from datetime import datetime
 from pathlib import Path
 from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session
 
+from nuntius.core.errors import PortTaken
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.transcript.transcript import in_order
 from nuntius.core.transcript.turn import Turn
@@ -147,7 +149,8 @@ def _name_voices(installation: Installation, user: User, meeting: Meeting, name:
 
 
 def run(settings: Settings, say: Callable[[str], None] = print) -> None:
-    """Seeds, then runs server, worker, listener and the simulated calls together until told to end."""
+    """Seeds, then runs server, worker, listener and the simulated calls together until told to end. Raises PortTaken."""
+    check_ports(settings)
     seed(Installation(settings), say)
     environment = {**os.environ, "NUNTIUS_DATA": str(settings.data), "NUNTIUS_DEMO": "1"}
     command = [sys.executable, "-m", "nuntius"]
@@ -167,6 +170,17 @@ def run(settings: Settings, say: Callable[[str], None] = print) -> None:
             process.terminate()
         for process in processes:
             process.wait(timeout=15)
+
+
+def check_ports(settings: Settings) -> None:
+    """Raises PortTaken where another program listens already, or the bridge is to have the server's own port."""
+    wanted = (((settings.host, settings.port), "NUNTIUS_PORT"), (settings.bridge_at, "NUNTIUS_BRIDGE"))
+    with ExitStack() as held:  # both at once, so that the second one finds the first
+        for address, setting in wanted:
+            try:
+                held.enter_context(socket.create_server(address))
+            except OSError:
+                raise PortTaken(address[1], setting) from None
 
 
 def wait_for(address: str, seconds: float = 60) -> None:

@@ -4,6 +4,9 @@ import os
 from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
+from urllib.parse import urlsplit
+
+BRIDGE_PORT = 8760
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,7 +22,7 @@ class Settings:
     host: str = "127.0.0.1"  # NUNTIUS_HOST
     port: int = 8750  # NUNTIUS_PORT
     secure_cookies: bool = False  # NUNTIUS_SECURE_COOKIES: 1 behind HTTPS
-    bridge: str = "ws://127.0.0.1:8760"  # NUNTIUS_BRIDGE: address of the simulated call bridge
+    bridge: str = f"ws://127.0.0.1:{BRIDGE_PORT}"  # NUNTIUS_BRIDGE: address of the simulated call bridge
     call_hosts: tuple[str, ...] = ("127.0.0.1", "localhost")  # NUNTIUS_CALL_HOSTS: where a listening line may call
     demo: bool = False  # NUNTIUS_DEMO: 1 shows the demo's sign-in on the first page
 
@@ -38,10 +41,16 @@ class Settings:
             host=get("NUNTIUS_HOST", "127.0.0.1"),
             port=_number(environment, "NUNTIUS_PORT", 8750),
             secure_cookies=get("NUNTIUS_SECURE_COOKIES") == "1",
-            bridge=get("NUNTIUS_BRIDGE", "ws://127.0.0.1:8760").rstrip("/"),
+            bridge=get("NUNTIUS_BRIDGE", f"ws://127.0.0.1:{BRIDGE_PORT}").rstrip("/"),
             call_hosts=tuple(get("NUNTIUS_CALL_HOSTS", "127.0.0.1,localhost").replace(" ", "").split(",")),
             demo=get("NUNTIUS_DEMO") == "1",
         )
+
+    @property
+    def bridge_at(self) -> tuple[str, int]:
+        """Host and port of the simulated call bridge."""
+        address = urlsplit(self.bridge)
+        return address.hostname or "127.0.0.1", address.port or BRIDGE_PORT
 
 
 def _number(environment: Mapping[str, str], name: str, default: int) -> int:

@@ -62,6 +62,13 @@ class ScriptMissing(Fault):
         super().__init__(f"No script lies beside the sound at {path}. Write one, or choose another recogniser.")
 
 
+class PortTaken(Fault):
+    def __init__(self, port: int, setting: str) -> None:
+        super().__init__(
+            f"Port {port} is in use already. End the program that has it, or give another one in {setting}."
+        )
+
+
 class TemplateUnusable(Fault):
     """A template that cannot be used; its text says what to change."""
 
