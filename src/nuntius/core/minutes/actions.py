@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import date
 
 from nuntius.core.language.en import cues, deadlines, errands
+from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
@@ -19,7 +20,7 @@ from nuntius.core.minutes.clearer import (
     to_whom,
     with_reference,
 )
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.due import due, in_sentence, is_bare_day
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line
@@ -32,6 +33,7 @@ from nuntius.core.minutes.taking import (
     dismissed,
     empty,
     exchange,
+    reply_to,
     takes_on,
     unreal,
     we_could,
@@ -41,7 +43,7 @@ from nuntius.core.minutes.unruled import LEAST_SAID, judged
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 
-TAKEN_UP = "offer taken up"  # why
+TAKEN_UP, ASSIGNED = "offer taken up", "assignment"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
 LEAST = 0.1  # likelihood below which what a rule found is no action
 LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
@@ -58,7 +60,13 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
         found = _found(scene, number, likely, findings, taken)
-        if found is not None and found.owner != (sentence.speaker,) and cues.AND_I.search(sentence.lower):
+        if found is not None and (parts := _shared_out(scene, sentence)) is not None:
+            findings += parts
+            continue
+        shared = cues.AND_I.search(sentence.lower) or (
+            found and found.why == ASSIGNED and cues.IF_I.match(sentence.lower)
+        )
+        if found is not None and found.owner != (sentence.speaker,) and shared:
             findings.append(replace(found, text=tasks.until_own(found.text)))
             found = commitment(scene, sentence)
             if found is not None and (own := tasks.own_part(sentence.text)):
@@ -90,6 +98,21 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
     if found is None and likely[number] >= ENOUGH and not answers:
         found = judged(scene, sentence, float(likely[number]))
     return found
+
+
+def _shared_out(scene: Scene, sentence: Sentence) -> tuple[Finding, Finding] | None:
+    """The speaker's part and another's: `I'll have it unblocked and then, Ollie, you order four.`"""
+    match = errands.AND_YOU.search(sentence.text)
+    if match is None or not cues.INTENT.search(sentence.lower[: match.start()]):
+        return None
+    named = [name for name, at in scene.roster.find(match.group())]
+    reply = reply_to(scene, sentence.turn, next(iter(named), None))
+    own = commitment(scene, sentence)
+    if own is None or reply is None or not (named or takes_on(scene, reply)):
+        return None
+    own = replace(own, text=tasks.order(errands.AND_YOU.split(own.text)[0]), owner=(sentence.speaker,))
+    theirs = exchange(scene, sentence, reply, tasks.order(sentence.text[match.end() :]), "told and taken")
+    return own, replace(theirs, due=next((d for s in scene.by_turn[reply] if (d := in_sentence(scene, s))), None))
 
 
 def _tells_when(scene: Scene, sentence: Sentence, last: Finding) -> bool:
@@ -163,8 +186,11 @@ def _assignment(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | 
                 replies = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) == name]
                 if any(cues.PROMISED_YOU.search(scene.text(t)) for t in replies):
                     taken.add(replies[0])
-                    return exchange(scene, sentence, replies[0], text, "assignment")
-                return Finding(sentence, text, (name,), (passage(sentence),), due(scene, sentence), "assignment")
+                    return exchange(scene, sentence, replies[0], text, ASSIGNED)
+                condition = cues.IF_I.match(sentence.text)
+                inside = said_dates(sentence.text[: condition.end()], scene.facts.day) if condition else []
+                day = next((d for d in inside if d.start > at), None) or due(scene, sentence)
+                return Finding(sentence, text, (name,), (passage(sentence),), day, ASSIGNED)
     return None
 
 
@@ -187,12 +213,13 @@ def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str]
 
 def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I could ask the shop`, `Shall I have a word?`, taken up by another voice."""
-    ours = cues.WE_COULD.search(sentence.lower) and we_could(scene, sentence.turn)
+    planned = errands.WAS_GOING_TO.search(sentence.lower)
+    ours = planned or (cues.WE_COULD.search(sentence.lower) and we_could(scene, sentence.turn))
     if (
         not (cues.OFFER.search(sentence.lower) or ours)
         or cues.IF_I_MUST.search(sentence.lower)
         or cues.CONDITIONAL.search(sentence.lower)
-        or cues.PAST.search(sentence.lower)
+        or (cues.PAST.search(sentence.lower) and not planned)
         or dismissed(scene, sentence)
     ):
         return None
@@ -208,7 +235,8 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     asked = [s for s in scene.by_turn[taker] if in_sentence(scene, s) is not None]
     replies = [t for t in scene.following(taker, 1) if scene.speaker(t) == sentence.speaker]
     told = [s for t in replies for s in scene.by_turn[t] if not s.is_question]
-    named = next((d for s in [sentence, *asked, *told] if (d := in_sentence(scene, s))), None)
+    bare = [s for s in told if is_bare_day(s)]
+    named = next((d for s in [*bare, sentence, *asked, *told] if (d := in_sentence(scene, s))), None)
     day = named or due(scene, sentence)
     evidence = (passage(sentence), scene.whole(taker), *(scene.whole(t) for t in replies if takes_on(scene, t)))
     return Finding(sentence, made_clear(scene, sentence, text), (sentence.speaker,), evidence, day, TAKEN_UP)
@@ -244,4 +272,5 @@ def _done_at_once(scene: Scene, finding: Finding) -> bool:
     if not begun or (finding.due is not None and finding.due.day > scene.facts.day):
         return False
     later = [s for s in scene.sentences if s.turn > finding.sentence.turn and s.speaker == finding.sentence.speaker]
-    return any(cues.CAME_BACK.search(s.lower) for s in later)
+    beside = [s for s in scene.by_turn[finding.sentence.turn] if s.first > finding.sentence.last]
+    return any(cues.CAME_BACK.search(s.lower) for s in later) or any(errands.IS_DONE.match(s.lower) for s in beside)

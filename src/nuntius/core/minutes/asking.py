@@ -13,6 +13,7 @@ from nuntius.core.minutes.findings import Finding, is_bare
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import (
+    BRIEF,
     REACH,
     SHORTEST_TASK,
     dismissed_after,
@@ -164,7 +165,9 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None  # it sets a day
     asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
-    if reply is None or reply - sentence.turn > 2 or not takes(scene, sentence, reply, asked):
+    if reply is None or reply - sentence.turn > 2 or _passes_on(scene, sentence, reply, asked):
+        return None
+    if not (takes(scene, sentence, reply, asked) or (asked and _asks_how(scene, reply))):
         return None
     echoed = echoes(scene, sentence, reply)
     said = scene.text(reply)
@@ -177,6 +180,20 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     taken.add(reply)
     return exchange(scene, sentence, reply, text, "told and taken" if asked else ORDERED)
+
+
+def _passes_on(scene: Scene, sentence: Sentence, reply: int, asked: str | None) -> bool:
+    """Whether who replies asks on, and a third voice answers: `Do the quick one.` `Yes. Today?` `Not today.`"""
+    if asked or not scene.by_turn[reply][-1].is_question or cues.INTENT.search(scene.text(reply).lower()):
+        return False
+    later = [scene.speaker(t) for t in scene.following(reply, 1)]
+    return any(speaker not in (sentence.speaker, scene.speaker(reply)) for speaker in later)
+
+
+def _asks_how(scene: Scene, reply: int) -> bool:
+    """Whether a reply only asks after a detail, which refuses nothing: `On what card?`"""
+    said = scene.text(reply)
+    return len(said.split()) <= BRIEF and said.endswith("?") and bool(errands.ASKS_HOW.match(said))
 
 
 def _is_pressed(scene: Scene, sentence: Sentence, asked: str | None) -> bool:

@@ -243,7 +243,7 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     """The words of a decision with what they leave unsaid: the motion with its vote, what is approved, what `it` is."""
     inside = list(scene.inside(ruling.evidence))
     motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
-    if motion is not None and (moved := wording.resolution(motion.text)):
+    if motion is not None and (moved := wording.resolution(rulings.IN_FAVOUR_OF.sub("", motion.text))):
         result = _result(scene, motion)
         return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, result
     if rulings.ACCEPTS.match(sentence.lower) and (offered := _offered_to(scene, sentence)) is not None:

@@ -17,7 +17,7 @@ BARE_NTH = re.compile(
     rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
 )  # a day of a month that is not named
 THE_DAY = re.compile(r"the\s+\w+day", re.I)
-NAMES_NUMBER = re.compile(rf"\d|{ORDINAL_WORDS}", re.I)
+NAMES_NUMBER = re.compile(rf"\d|{ORDINAL_WORDS}|\bweek (?:of|in) \w", re.I)
 IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 WEEK_REACH = 30  # turns before `the Thursday` in which the day of an event in that week was named
@@ -51,6 +51,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     """
     if (again := by_next_meeting(scene, sentence)) is not None:
         return again
+    if own and (found := _supposed_for(scene, sentence)) is not None:
+        return found
     if (found := in_sentence(scene, sentence, start)) is not None:
         return _exactly(scene, sentence, found)
     if deadlines.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
@@ -147,6 +149,8 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
 def _only_names(sentence: Sentence, item: SaidDate) -> bool:
     """Whether a day is a part of what something is called: `the Wednesday call`, `the first of every month`."""
     behind = sentence.text[item.end :]
+    if deadlines.TOO_SOON.match(behind):
+        return True  # `Tomorrow's a push. Saturday.`
     named = THE_DAY.fullmatch(item.said) or item.said.lower().endswith("day")
     return bool(NOT_DUE.match(behind) or (named and OF_THAT_DAY.match(behind)))
 
@@ -188,7 +192,9 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
     """A bare `the fourth` in the month that was named right before: `Eleventh of December. I want them by the fourth.`"""
     earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     before = said_dates(" ".join([*earlier, sentence.text[: item.start]]), scene.facts.day)
-    named = next((day for day in reversed(before) if NAMES_MONTH.search(day.said)), None)
+    named = next((day for day in reversed(before) if NAMES_MONTH.search(day.said)), None) or _other_day(
+        scene, sentence, item
+    )
     if (month := _month_before(scene, [sentence])) is not None and IN_MONTH.search(sentence.text[: item.start]):
         named = month
     if named is None:
@@ -196,6 +202,13 @@ def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
     last = calendar.monthrange(named.day.year, named.day.month)[1]
     day = named.day.replace(day=min(item.day.day, last))
     return replace(item, day=day) if day >= scene.facts.day else item
+
+
+def _other_day(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate | None:
+    """The day of a month that the turn before names, where it is another: `On the fifteenth of May.` `Then I write on the sixteenth.`"""
+    before = [d for t in scene.preceding(sentence.turn, 1) for d in said_dates(scene.text(t), scene.facts.day)]
+    named = (d for d in reversed(before) if NAMES_MONTH.search(d.said) and NAMES_NUMBER.search(d.said))
+    return next((d for d in named if d.day.day != item.day.day), None)
 
 
 def _is_today(scene: Scene, sentence: Sentence, item: SaidDate) -> bool:
@@ -230,7 +243,7 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
         asks = [other for other in scene.by_turn[turn] if cues.REQUEST.search(other.lower)]
         if any(speaks_of_other(scene, other, (passage(sentence),)) for other in asks):
             return  # another task begins
-        brief = {other for other in scene.by_turn[turn] if _is_bare_day(other) and not _opens_subject(scene, other)}
+        brief = {other for other in scene.by_turn[turn] if is_bare_day(other) and not _opens_subject(scene, other)}
         told = [other for other in scene.by_turn[turn] if not other.is_question or (asked and other in brief)]
         yield from (other for other in told if asked or other in brief)
         when = [other for other in scene.by_turn[turn] if other.is_question and deadlines.ASKED_WHEN.search(other.text)]
@@ -246,7 +259,7 @@ def _names_day(scene: Scene, sentence: Sentence) -> bool:
     return bool(NAMES_MONTH.search(sentence.text) or said_dates(sentence.text, scene.facts.day))
 
 
-def _is_bare_day(sentence: Sentence) -> bool:
+def is_bare_day(sentence: Sentence) -> bool:
     """A few words that name a day and say nothing of it: `By Friday.`, `It's the fourth.`, not `Tuesday we've got none.`"""
     return len(sentence.text.split()) <= BARE_DAY and not any(
         t.pos == "VERB" or t.lemma == "have" for t in sentence.tokens
@@ -262,6 +275,17 @@ def _opens_subject(scene: Scene, sentence: Sentence) -> bool:
         and len(later[0].text.split()) > BRIEF
         and not later[0].is_question
     )
+
+
+def _supposed_for(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`I'll take a sample.` … `If I take it this afternoon, Monday`: the day on which it is done, not when it is known."""
+    verbs = {t.lemma for t in sentence.tokens if t.pos == "VERB"}
+    near = (sentence.turn, *scene.following(sentence.turn, BESIDE))
+    for other in (s for turn in near if scene.speaker(turn) == sentence.speaker for s in scene.by_turn[turn]):
+        match = errands.IF_I_DO_IT.search(other.lower)
+        if other != sentence and match and match.group("verb") in verbs:
+            return next((d for d in said_dates(other.text, scene.facts.day) if d.start >= match.end()), None)
+    return None
 
 
 def _just_named(scene: Scene, sentence: Sentence) -> SaidDate | None:
@@ -290,6 +314,8 @@ def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:
         there = other != sentence and (cue.search(other.lower) or sent)
         if there and (days := said_dates(other.text, scene.facts.day)):
             return days[0]
+        if there and not theirs and (hour := deadlines.AT_HOUR.search(other.text)) is not None:
+            return SaidDate(_day_of_hour(scene, other, hour.group()), hour.group(), hour.start(), hour.end())
     return None
 
 

@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues, deadlines
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
@@ -27,7 +27,7 @@ def takes_on(scene: Scene, turn: int) -> bool:
     opening = scene.by_turn[turn][:2]
     agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
     promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
-    promised = promised or bool(deadlines.WANTED_WHEN.search(said))
+    promised = promised or bool(deadlines.WANTED_WHEN.search(said) or errands.HEAR_FROM_ME.search(said))
     return agrees or intent or promised or (brief and bool(said_dates(said, scene.facts.day)))
 
 
@@ -179,7 +179,7 @@ def empty(rest: str) -> bool:
         words = words[2:]
     if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|with you|by|\w{3,}ed)\b|"
+            r"\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen)\b|"
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )

@@ -63,7 +63,7 @@ _LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it
 _OWES = re.compile(r"\bI (?:still )?owe you (?=(?:an?|the|some|that|two|three|\d+)\b)")
 _CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
 _OFFER_HEAD = re.compile(
-    r"\b(?:i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
+    r"\b(?:i was (?:going|planning|hoping) to|i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
     re.I,
 )
 _DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
@@ -271,7 +271,7 @@ def under_condition(text: str, sentence: str) -> str:
 
 def own_part(sentence: str) -> str:
     """The speaker's own part behind what another is to do: `Raise it today and I'll sign it.` gives `Sign it.`; else empty."""
-    match = cues.AND_I.search(clean(sentence))
+    match = cues.AND_I.search(clean(sentence)) or cues.IF_I.match(clean(sentence))
     rest = _trimmed(clean(sentence)[match.end() :].rstrip(".")) if match else ""
     return framed(rest) if rest else ""
 

@@ -35,6 +35,8 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
     ):
         return None
     text = tasks.task(sentence, requested=False) or tasks.doing(sentence) or wording.resolution(sentence.text)
+    if (cues.IF_FIRST.match(text) and "," not in text) or errands.IF_I_DO_IT.search(lower):
+        return None  # a condition whose consequence is no task
     if len(text.split()) < LEAST_SAID or empty(text.lower()) or not any(t.pos == "VERB" for t in sentence.tokens):
         return None
     asked = scene.roster.addressee(sentence.text)
@@ -42,16 +44,16 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
     if cues.OFFER.search(lower) and not _is_let(scene, sentence, reply):
         return None
     if cues.NEEDS.search(lower):
-        taken = reply is not None and cues.INTENT.search(scene.text(reply).lower())
+        said = scene.text(reply) if reply is not None else ""
+        taken = cues.INTENT.search(said.lower()) or errands.GLADLY.search(said)
         return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
-    tells = is_imperative(sentence)
+    tells = is_imperative(sentence) or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
     if tells and (asked or "please" in lower):
         return _told_to(scene, sentence, text, asked) or _told_by_day(scene, sentence, likelihood)
     own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)
     if tells or not own:
-        agreed = (
-            reply is not None and cues.ASSENT.search(scene.text(reply)) and not cues.REFUSAL.search(scene.text(reply))
-        )
+        said = scene.text(reply) if reply is not None else ""
+        agreed = (cues.ASSENT.search(said) or errands.ASKS_HOW.match(said)) and not cues.REFUSAL.search(said)
         if agreed and reply is not None:
             return exchange(scene, sentence, reply, text, "said as one")
         return _told_by_day(scene, sentence, likelihood) if tells else None
@@ -88,10 +90,12 @@ def _asked_by_day(scene: Scene, sentence: Sentence) -> Finding | None:
 
 
 def _told_by_day(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
-    """What whoever spoke before is told to do by a day: `It's in the car.` `Bring it to the store by tonight.`"""
+    """What whoever spoke before is told to do: `It's in the car.` `Bring it to the store by tonight.`, `Send me the list and I'll …`"""
     before = [scene.speaker(t) for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     day = in_sentence(scene, sentence)
-    if likelihood < SURELY or day is None or day.start == 0 or not before or deadlines.GIVE_TIME.search(sentence.lower):
+    dated = day is not None and day.start > 0
+    trades = " me " in sentence.lower and bool(cues.AND_I.search(sentence.lower))
+    if likelihood < SURELY or not (dated or trades) or not before or deadlines.GIVE_TIME.search(sentence.lower):
         return None
     return Finding(sentence, tasks.order(sentence.text), (before[0],), (passage(sentence),), day, "assignment")
 

@@ -16,7 +16,7 @@ ASSENT = cue(
     r"^\W*(?:yes|yeah|yep|yup|sure|ok|okay|fine|agreed|agree|absolutely|of course|will do|no bother|no problem|"
     r"happy to|with pleasure|consider it done|done|good|great|perfect|lovely|sounds good|works for me|go on|"
     r"right|exactly|definitely|certainly|gladly|fair enough|can do|aye|me too|same here|i'm in|i can|i will|"
-    r"i'll|i certainly will|certainly|we will|you'll have it|it'll be (?:there|done)|i'm on it|on it|got it|understood|noted|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
+    r"i'll|i certainly will|certainly|we will|you'll have it|it'll be (?:there|done)|i'm on it|on it|you're on|got it|understood|noted|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
     r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
@@ -84,6 +84,7 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
 PLAIN_PRESENT = cue(r"\bi (?:come|do|bring|send|ring|call|write|ask|make|put|tell|fetch|print)\b(?!n't| not)")
 ME_TOO = cue(r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)")
 JOINING_IN = cue(  # a part in what another has taken on
+    r"\b(?:i'm|i am|i'd be) (?:happy|glad) to (?:come|go|help|join)(?: (?:along|too|in|you))?\b",
     r"\b(?:i'll|i will|i can|i could|let me|i'd) (?:\w+ )?(?:go|come|be there|do (?:it|that|them)|walk|sit in|ride|drive over) (?:along )?with (?:you|him|her|them)\b",
     r"\b(?:i'll|i will|i can|i could|let me) (?:help|join|lend|give) (?:you|him|her|them)(?: (?:out|a hand|with (?:it|that)))?\W*$",
     r"\b(?:i'll|i will|i can) (?:help|give a hand|lend a hand|join in|come along|come too|go too)\b",
@@ -127,6 +128,7 @@ EMPTY_VERBS = frozenset(
         "find",
         "happen",
         "understand",
+        "live",
         "agree",
         "hear",
         "resign",
@@ -151,7 +153,7 @@ NEEDS = cue(
     r"\bi(?:'d|'ll| would| will)? (?:need|want) (?:the|your|all the|those|an?|some|new|(?:it|them|that|her|him)\b) ?"
 )
 REQUEST = cue(
-    r"\b(?:can|could|will|would) you\b(?! (?:not|say|see|hear|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
+    r"\b(?:can|could|will|would) you\b(?! (?:(?:both |all )?(?:see|hear)|not|say|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
     r"\bdo you want to\b(?! (?:go(?: first| next)?\W*$|(?:start|begin|say|add|hear|see)\b))",
     r"\bplease\b",
@@ -224,7 +226,8 @@ OFFER = cue(
 WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
-    r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!]))",
+    r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!])|,? and\b)",
+    r"^\W*(?:(?:and|so|well|oh),? )?(?:could|can) you (?:have|get|do|bring|send) (?:it|them|that|those)\b",
     r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
     r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
     r"\bwould you (?:mind|do that)\b|\bit does help\b|\byou're (?:down|on|hired|in)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
@@ -238,6 +241,7 @@ ASSIGNED = re.compile(
     r"\w+(?:(?:'ll| will| gets to| is going to|'s going to| to| has to|, you(?:'ll| will)?)\s+(?=\w)|\s+(?=takes \w))"
 )
 TAKING = cue(
+    r"\bleave (?:it|that|this) (?:with|to) me\b",
     r"\b(?:i'll|i will|i can|i could)\b",
     r"^\W*(?:(?:well|okay|yes|oh|go on|then|probably),?\s+)*(?:let me|leave (?:it|that)|me|mine)\b",
 )
@@ -326,7 +330,7 @@ AGREEMENT_CALL = cue(
     r"\b(?:any ?(?:body|one)|every ?(?:body|one)|all) (?:unhappy|against|object\w*|opposed|disagree\w*|happy|agreed|in favour|okay|ok|fine|else)\b",
     r"[,.]\s+agreed\W*\?\W*$",
     r"^\W*every(?:body|one)\s*\?",
-    r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour)\b",
+    r"\b(?:all in favour|hands|are we agreed|is that agreed|shall we say|any objections?|does that (?:work|suit)|(?:would|does) .{2,30} suit|those in favour|does any ?(?:body|one) (?:not want|mind|object|disagree))\b",
 )
 WEIGHTY = cue(
     r"\b(?:because|so that|need|needs|must|have to|has to|can't|cannot|won't|only|until|before|deadline|problem|worry|worried|"

@@ -118,6 +118,13 @@ def _nth_weekday(match: re.Match[str], today: date) -> date | None:
     return next((day for day in (first + counted, first + relativedelta(years=1) + counted) if day >= today), None)
 
 
+def _week_of_month(match: re.Match[str], today: date) -> date | None:
+    """`The second week of May`: its Friday, which is the second one of that month."""
+    first, which = date(today.year, _month(match), 1), WEEKS[match.group("which").lower()]
+    friday = relativedelta(weekday=weekday(4, which))
+    return next((day for day in (first + friday, first + relativedelta(years=1) + friday) if day >= today), None)
+
+
 def _count(match: re.Match[str]) -> int:
     words = match.group("count").lower()
     if words in ("a", "an"):
@@ -194,6 +201,8 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?month", lambda _, today: _month_end(today, 0)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
     _rule(rf"(?:the\s+)?(?:end|last\s+week)\s+of\s+{_MONTH}", _month_named_end),
+    _rule(rf"(?:the\s+)?(?P<which>first|second|third)\s+week\s+(?:of|in)\s+{_MONTH}", _week_of_month),
+    _rule(r"(?:the\s+)?week\s+after\s+next", _week(4, 2)),
     _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
     _rule(rf"(?:^|(?<=again )|(?<=\bit )|(?<=them )|(?<=that )|(?<=\bhim )|(?<=\bher ))in\s+{_MONTH}(?!\s+\d)", _month_named_end),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play)|close\s+of\s+(?:play|business)", _after(0)),
@@ -201,9 +210,10 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
     _rule(rf"(?:first\s+thing\s+)?tomorrow{_PART}|tomorrow mourning|(?<!\bat \w{{3}} )(?<!\w{{3}}day )in\s+the\s+morning", _after(1)),
+    _rule(r"(?<!the )(?<!next )first\s+thing(?=[.,!?;]|$|\s+and\b)", _after(1)),
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
-    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this|"
+    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"

@@ -16,6 +16,7 @@ WANTED_BY = cue(
 )
 HAD_BY = cue(
     r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
+    r"\b(?:it|they|that)(?:'s|'re| is| are|'ll be| will be) (?:all )?with you\b(?! on (?:that|this|it)\b)",
     r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
 )
 BEFORE_THAT = cue(
@@ -42,7 +43,7 @@ THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
     r"\b(?:at|by) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
     r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
-    r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if)\b)",
+    r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if|anyway)\b)",
     re.I,
 )
 DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
@@ -51,7 +52,7 @@ SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"
 )  # `I'm in Ghent on Monday. I'll send Petra.`
 I_THERE = cue(
-    r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there))\b",
+    r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there)|(?:sitting (?:down )?|having (?:lunch|coffee) |going through (?:it|them) )with (?:her|him|them))\b",
     r"^\W*i(?:'ll)? (?:see|meet) (?:her|him|them)\b",
 )
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
@@ -62,7 +63,7 @@ PRESSING = re.compile(
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
+    r"\b(?:my|your|his|our|their) $|\bswap(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
@@ -94,8 +95,13 @@ MEETING_AGAIN = re.compile(
     r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
     re.I,
 )
+TOO_SOON = re.compile(
+    r"(?:'s| is| would be|'d be) (?:a (?:push|stretch)|tight|too|no good|out\b|difficult|tricky|not\b|impossible|hard)",
+    re.I,
+)
 AWAY = cue(
-    r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b"
+    r"^\W*i (?:go|leave|fly|'m going) (?:(?:away|off|on holiday) )?on\b",
+    r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b",
 )
 NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b", re.I)
 

@@ -9,7 +9,9 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)",
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
-    r"\bshall we say\b",
+    r"\bshall we say\b|\bput a date on (?:it|that|them)\b",
+    r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
+    r"\bi(?:'ll| will) have to (?:look|see|think|go)\W*$",
     # `I've got a spare at home.`
     r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)",
     r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$",  # `A card will do.`
@@ -17,18 +19,34 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b",  # when, and not what
 )
 NOT_TO_DO = cue(
-    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)"
+    r"\bi(?:'m| am) (?:missing|waiting|hoping|looking forward|thinking|expecting|wondering)\b",
+    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)",
 )  # what is done already, or when it will be
 HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
+IF_I_DO_IT = cue(r"\bif i (?P<verb>[a-z]+) (?:it|them|that|those) ")  # `if I take it this afternoon, Monday`
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
 IT_WILL_BE = cue(  # what a task comes to, behind the task: `It'll be up by five`
     r"(?:it|that|they)(?:'ll| will) be (?:up|out|in|there|done|ready|with (?:you|them)|finished|sent|back)\b"
 )
+WAS_GOING_TO = cue(  # an intention that waits for a yes: `I was going to ask Mina.` `Do.`
+    r"\bi was (?:going|planning|hoping) to (?=\w+ \w)(?!say\b|ask you\b|suggest\b|be\b|come to\b|mention\b)"
+)
+IS_DONE = cue(r"^\W*(?:there|so|right|okay)?\W*(?:that's|it's|that is) (?:done|sent|gone|ordered|booked)\b\W*$")
+ASKS_HOW = cue(  # about a task that is not refused by it: `Get us fifty.` `On what card?`
+    r"^\W*(?:(?:okay|sure|yes|right),? )?(?:(?:on|for|with|from|by|to|at|in) )?(?:what|which|when|where|how (?:many|much|soon)|who)\b|^\W*(?:now|today|tonight)\W*$"
+)
+GLADLY = cue(r"\b(?:with pleasure|gladly|happy to|will do)\b")
 MAY_I = cue(  # asked leave for
     r"^\W*(?:(?:and|so|but|oh|well|then),? )?(?:can|could|may|might) i (?!(?:just |quickly )?(?:ask|say|add|come|do|get|have|try|see|go|interrupt|suggest|raise|stop|hear|be|check|clarify|tell|leave|help|speak|start|finish|sit|use|think|make a|put (?:it|that) (?:like|this)|offer|propose|know|understand|believe|count|trust|live)\b)"
 )
 LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
+)
+YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
+    r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
+)
+AND_YOU = cue(  # `I'll have it unblocked and then, Ollie, you order four.`
+    r",? and (?:then,? )?(?:[a-z]+, )?you (?=(?:order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill) )"
 )
 THEN_YOU = cue(  # `Then you pack on the eighteenth.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"

@@ -35,7 +35,11 @@ THAT_IS_THAT = cue(
 GO_AHEAD = cue(
     r"^\W*(?:(?:yes|yeah|okay|fine|good|sure|right|oh|well)\W+)*(?:go ahead|do (?:it|that)|please do|go on(?:,? then)?|by all means|agreed)\W*$"
 )
-MOTION = cue(r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
+IN_FAVOUR_OF = re.compile(  # puts to the vote what is named behind it
+    r"^\W*(?:(?:so|right|okay),? )?(?:all (?:those )?|those |who(?:'s| is) |hands up )in favour of (?!it\b|that\b|this\b)",
+    re.I,
+)
+MOTION = cue(IN_FAVOUR_OF.pattern, r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
 RESULT = cue(
     r"\bcarried\b|\bunanimous\w*\b|\b(?:none|nobody|one|two|three|four|five|\d+) (?:against|abstain\w*|abstentions?)\b|\b(?:\w+) to (?:one|two|three|four|none|nil)\b"
 )

@@ -1,0 +1,137 @@
+"""How tasks pass from one voice to another: shares of one sentence, plans that wait for a yes, and the days they name."""
+
+from datetime import date, time
+
+import pytest
+
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts
+from tests.help import talk
+
+TUESDAY = date(2026, 10, 6)
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
+Row = tuple[str, str]
+
+
+def of(kind: str, *rows: Row) -> list[Line]:
+    facts = MeetingFacts(TUESDAY, PEOPLE, begun=time(9, 0))
+    return [line for line in make_minutes(talk(*rows), facts).lines if line.kind == kind]
+
+
+@pytest.mark.parametrize(
+    ("rows", "owner", "text", "due"),
+    [
+        pytest.param(
+            ((MAREN, "Who looks after the desk then?"), (INES, "I was going to ask Priya from the office."), (MAREN, "Do, and tell me if she says no.")),
+            (INES,), "Ask Priya from the office.", None, id="a plan that waits for a yes",
+        ),
+        pytest.param(
+            ((MAREN, "Douglas, get us fifty padlocks for the lockers."), (DOUGLAS, "On what card?"), (MAREN, "Mine.")),
+            (DOUGLAS,), "Get us 50 padlocks for the lockers.", None, id="a detail is asked after",
+        ),
+        pytest.param(
+            ((TOBIAS, "We've a chair for stairs. I could have the chair brought over."), (MAREN, "Could you have it here tomorrow?"),
+             (TOBIAS, "Tomorrow's a push. Saturday."), (MAREN, "Saturday, then.")),
+            (TOBIAS,), "Have the chair brought over.", date(2026, 10, 10), id="a day that is too soon",
+        ),
+        pytest.param(
+            ((MAREN, "Could you do the list of who carries what, Ines?"), (INES, "I could, but I'd need to know the days."),
+             (MAREN, "Thursday and Friday next week."), (INES, "Then it's with you on Monday.")),
+            (INES,), "Do the list of who carries what.", date(2026, 10, 12), id="with you by a day",
+        ),
+        pytest.param(
+            ((MAREN, "Can somebody explain to the crew what to say until it's fixed?"), (TOBIAS, "I'm sitting with them at two anyway, leave it with me.")),
+            (TOBIAS,), "Explain to the crew what to say until it's fixed.", TUESDAY, id="seen at an hour of today",
+        ),
+        pytest.param(
+            ((MAREN, "Would you find out whether the shops agree and tell me?"), (INES, "We've a breakfast on Friday. You'll know by noon.")),
+            (INES,), "Find out whether the shops agree and tell [Maren].", date(2026, 10, 9), id="you'll know",
+        ),
+    ],
+)  # fmt: skip
+def test_who_takes_it_and_by_when(rows: tuple[Row, ...], owner: tuple[str, ...], text: str, due: date | None) -> None:
+    assert [(line.owner, line.text, line.due) for line in of("action", *rows)] == [(owner, text, due)]
+
+
+def test_one_sentence_shares_out_what_is_to_be_done() -> None:
+    rows = (
+        (TOBIAS, "The card of the boat was blocked."),
+        (MAREN, "I'll have the card unblocked this morning and then, Tobias, you order four springs."),
+        (TOBIAS, "Four springs, will do."),
+    )
+    assert [(line.owner, line.due) for line in of("action", *rows)] == [((MAREN,), TUESDAY), ((TOBIAS,), None)]
+
+
+def test_a_condition_gives_each_voice_a_day_of_its_own() -> None:
+    rows = (
+        (MAREN, "When can we have the new sign?"),
+        (TOBIAS, "If Ines gets me the final sizes by Friday, I'll put it up on the fifteenth."),
+        (INES, "Friday's okay."),
+    )
+    found = {line.owner: line.due for line in of("action", *rows)}
+    assert found == {(INES,): date(2026, 10, 9), (TOBIAS,): date(2026, 10, 15)}
+
+
+def test_an_order_that_is_passed_on_is_not_taken_by_whoever_passes_it_on() -> None:
+    rows = (
+        (INES, "Do the quick repair of the ramp."),
+        (MAREN, "Yeah. Quick one today?"),
+        (TOBIAS, "Not today, there's the survey. I'll do the repair tomorrow morning."),
+    )
+    assert [line.owner for line in of("action", *rows)] == [(TOBIAS,)]
+
+
+@pytest.mark.parametrize(
+    ("rows", "due"),
+    [
+        pytest.param(((TOBIAS, "I'll ring them first thing."),), date(2026, 10, 7), id="first thing"),
+        pytest.param(((INES, "I'll swap you Wednesday for my Sunday, Tobias."), (TOBIAS, "Deal.")), None, id="swapped"),
+        pytest.param(
+            ((INES, "I'll send a man round in the last week of October."), (MAREN, "I'm in on the Tuesday and the Thursday."), (INES, "I'll make it the Tuesday.")),
+            date(2026, 10, 27), id="a day of that week",
+        ),
+        pytest.param(
+            ((INES, "I can tell you on the fifteenth of December, not before."), (TOBIAS, "Then I write to the members on the sixteenth.")),
+            date(2026, 12, 16), id="a day of that month",
+        ),
+        pytest.param(
+            ((INES, "Let me take a sample off the tank. The lab's four days. So if I take it this afternoon, Monday."),),
+            TUESDAY, id="done before it is known",
+        ),
+    ],
+)  # fmt: skip
+def test_which_day_is_meant(rows: tuple[Row, ...], due: date | None) -> None:
+    assert of("action", *rows)[-1].due == due
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        pytest.param(((MAREN, "I can live with a grey box if it's the same size."), (INES, "Good.")), id="live with"),
+        pytest.param(
+            ((MAREN, "Can you both see the sheet?"), (TOBIAS, "Yes."), (INES, "Yep.")), id="whether it is seen"
+        ),
+        pytest.param(((INES, "I'm away soon. I go on the seventh."), (MAREN, "Lovely.")), id="when somebody leaves"),
+        pytest.param(
+            ((INES, "The return's due on the fifteenth and I'm missing the readings."), (MAREN, "Ah.")), id="is due"
+        ),
+    ],
+)
+def test_what_is_nobody_s_task(rows: tuple[Row, ...]) -> None:
+    assert [line.text for line in of("action", *rows)] == []
+
+
+def test_what_is_done_at_once_is_marked_so() -> None:
+    (line,) = of("action", (MAREN, "I'll order two bins now, on my phone. That's done."), (INES, "Oh, good."))
+    assert (line.state, line.why) == ("superseded", "done in the meeting")
+
+
+def test_a_vote_is_told_with_what_was_voted_on_and_how_it_went() -> None:
+    rows = (
+        (TOBIAS, "I'd go for the new freezer with the doors."),
+        (MAREN, "All those in favour of the new freezer. Three. Douglas?"),
+        (DOUGLAS, "I'll abstain. I think the old one's got a year in it."),
+        (MAREN, "Carried, then, with one abstention."),
+    )
+    assert [line.text for line in of("decision", *rows)] == ["The new freezer – Carried, then, with one abstention."]
