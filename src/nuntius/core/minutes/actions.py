@@ -60,17 +60,9 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
         found = _found(scene, number, likely, findings, taken)
-        if found is not None and (parts := _shared_out(scene, sentence)) is not None:
+        if found is not None and len(parts := _parts(scene, found)) > 1:
             findings += parts
             continue
-        shared = cues.AND_I.search(sentence.lower) or (
-            found and found.why == ASSIGNED and cues.IF_I.match(sentence.lower)
-        )
-        if found is not None and found.owner != (sentence.speaker,) and shared:
-            findings.append(replace(found, text=tasks.until_own(found.text)))
-            found = commitment(scene, sentence)
-            if found is not None and (own := tasks.own_part(sentence.text)):
-                found = replace(found, text=made_clear(scene, sentence, own))
         changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
@@ -98,6 +90,22 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
     if found is None and likely[number] >= ENOUGH and not answers:
         found = judged(scene, sentence, float(likely[number]))
     return found
+
+
+def _parts(scene: Scene, found: Finding) -> tuple[Finding, ...]:
+    """A finding, or two where its sentence gives each of two people a task: `Raise it today and I'll sign it.`"""
+    sentence = found.sentence
+    if (both := _shared_out(scene, sentence)) is not None:
+        return both
+    conditional = found.why == ASSIGNED and cues.IF_I.match(sentence.lower)
+    if found.owner == (sentence.speaker,) or not (conditional or cues.AND_I.search(sentence.lower)):
+        return (found,)
+    own = commitment(scene, sentence)
+    if own is None:
+        return (found,)
+    text = tasks.own_part(sentence.text)
+    own = replace(own, text=made_clear(scene, sentence, text)) if text else own
+    return replace(found, text=tasks.until_own(found.text)), own
 
 
 def _shared_out(scene: Scene, sentence: Sentence) -> tuple[Finding, Finding] | None:
