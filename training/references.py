@@ -9,10 +9,9 @@ from collections.abc import Iterator
 from annotated import Annotated, gold
 from nuntius.core.language.en.parse import parse_text
 from nuntius.core.language.sentence import Sentence, Token
-from nuntius.core.minutes.clearer import UNTOLD, telling
+from nuntius.core.minutes.clearer import BACK, UNTOLD, telling
 from nuntius.core.minutes.scene import Scene
 
-BACK = 6  # turns before a sentence in which that is looked for which it refers to
 LETTERS = 5  # of a word, by which it is the same in another form
 LIGHT = frozenset(
     "tell ask get give send put make take let bring have see do go come call ring write look day week today tomorrow time "

@@ -187,14 +187,13 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
     if len(sentence.text.split()) >= TELLS_ITSELF and any(t.pos == "NOUN" for t in sentence.tokens):
         return sentence
     near = [s for s in telling(scene, sentence) if sentence.turn - s.turn <= BACK]
-    if not near:
-        return _taken_up(scene, sentence)
-    logits = referred(scene, sentence)
+    logits = referred(scene, sentence) if near else {}
     near.sort(key=lambda s: -logits.get(scene.index[s.turn, s.first], LEAST_ANSWERING))
+    likeliest = next(iter(near), None)
     if HIM.search(text) or HER.search(text):
-        return next((s for s in near if any(_may_mean(scene, s, t, text) for t in s.tokens)), near[0])
+        return next((s for s in near if any(_may_mean(scene, s, t, text) for t in s.tokens)), likeliest)
     refers = UNTOLD.search(text) and not text.startswith("It's ")  # `It's the ninth` takes up `the second or the ninth`
-    return near[0] if refers else _taken_up(scene, sentence) or near[0]
+    return likeliest if refers else _taken_up(scene, sentence) or likeliest
 
 
 def _taken_up(scene: Scene, sentence: Sentence) -> Sentence | None:

@@ -6,6 +6,7 @@ a stretch, of which a sentence has the mean (sequential sentence classification 
 told apart by letters, or by first names where a question is put to the talk.
 """
 
+from bisect import bisect_left
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
@@ -94,9 +95,10 @@ def led_up(scene: Scene, sentence: Sentence) -> Stretch:
     own = scene.index[sentence.turn, sentence.first]
     tokens: list[int] = []
     inside: list[tuple[int, int, int]] = []
-    for part in reversed(pieces(scene, named=True)):
-        before = [each for each in part.sentences if each[0] < own]
-        said = part.tokens[: before[-1][2]] if before else ()
+    parts = pieces(scene, named=True)
+    for index in range(bisect_left(parts, own, key=lambda part: part.sentences[0][0]) - 1, -1, -1):
+        before = [each for each in parts[index].sentences if each[0] < own]
+        said = parts[index].tokens[: before[-1][2]]
         if tokens and len(tokens) + len(said) > LED_UP:
             break
         inside = [*before, *((number, first + len(said), last + len(said)) for number, first, last in inside)]
