@@ -47,15 +47,21 @@ POINTS = ("key_point", "step", "risk")
 
 def main() -> None:
     """Prints a row for each meeting and their means."""
-    rows = [(meeting.name, measured(meeting)) for meeting in annotated.meetings(annotated.UNSEEN)]
+    doubted: list[tuple[bool, bool]] = []
+    rows = [(meeting.name, measured(meeting, doubted)) for meeting in annotated.meetings(annotated.UNSEEN)]
     rows.append(("mean", {name: sum(row[name] for _, row in rows) / len(rows) for name in FIGURES}))
     sys.stdout.write(f"{'':14}{''.join(f'{name:>10}' for name in FIGURES)}\n")
     for name, row in rows:
         sys.stdout.write(f"{name[:13]:14}{''.join(f'{row[figure]:10.2f}' for figure in FIGURES)}\n")
+    marked, others = ([wrong for is_marked, wrong in doubted if is_marked == want] for want in (True, False))
+    sys.stdout.write(
+        f"actions and decisions worth a look: {len(marked)} of {len(doubted)}; "
+        f"wrong in any way: {_share(marked):.2f} of these, {_share(others):.2f} of the others\n"
+    )
 
 
-def measured(meeting: annotated.Annotated) -> dict[str, float]:
-    """The figures of one meeting."""
+def measured(meeting: annotated.Annotated, doubted: list[tuple[bool, bool]]) -> dict[str, float]:
+    """The figures of one meeting; adds for each action and decision whether it is doubted and whether it is wrong."""
     gold = annotated.gold(meeting)
     facts = MeetingFacts(meeting.day, tuple(meeting.people))
     transcript = read_transcript(annotated.captions(meeting).encode())
@@ -88,12 +94,14 @@ def measured(meeting: annotated.Annotated) -> dict[str, float]:
         extra = sum(bool(wanted[i].get("optional")) for i, _ in matched)
         needed = sum(not w.get("optional") for w in wanted)
         hits, all_lines = len(matched) - extra, len(lines) - extra
+        if kind != "question":
+            right = {j for i, j in matched if kind == "decision" or _is_right(wanted[i], lines[j])}
+            doubted += [(bool(line.doubts), j not in right) for j, line in enumerate(lines)]
         row[name] = 2 * hits / (needed + all_lines) if needed + all_lines else 1.0
         if kind == "action":
             both = [(wanted[i], lines[j]) for i, j in matched]
-            row["owner"] = _share([set(w["owner"] or ()) == set(line.owner) for w, line in both])
-            dated = [(w["due"], str(line.due) if line.due else None) for w, line in both if w["due"] or line.due]
-            row["due"] = _share([a == b for a, b in dated])
+            row["owner"] = _share([_is_owner(w, line) for w, line in both])
+            row["due"] = _share([_is_due(w, line) for w, line in both if w["due"] or line.due])
     held = set().union(*(cues(line.evidence) for line in minutes.lines if line.kind != "question"))
     weights = [(point["weight"], bool(held & set(point["cues"]))) for point in gold["key_points"]]
     row["key_r"] = sum(w for w, found in weights if found) / sum(w for w, _ in weights)
@@ -110,6 +118,18 @@ def measured(meeting: annotated.Annotated) -> dict[str, float]:
     row |= _rouge(transcript, minutes, worth)
     row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
     return row
+
+
+def _is_right(wanted: dict[str, Any], line: Line) -> bool:
+    return _is_owner(wanted, line) and _is_due(wanted, line)
+
+
+def _is_owner(wanted: dict[str, Any], line: Line) -> bool:
+    return set(wanted["owner"] or ()) == set(line.owner)
+
+
+def _is_due(wanted: dict[str, Any], line: Line) -> bool:
+    return bool(wanted["due"] == (str(line.due) if line.due else None))
 
 
 def _rouge(transcript: Transcript, minutes: Minutes, worth: set[int]) -> dict[str, float]:

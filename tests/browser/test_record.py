@@ -73,6 +73,26 @@ def test_the_keyboard_alone_walks_hears_ticks_and_takes_back(record: Page) -> No
     expect(chosen).not_to_contain_text("edited")
 
 
+def test_lines_worth_a_look_are_stepped_through_and_settled_by_a_tick(record: Page) -> None:
+    count = record.get_by_role("button", name=re.compile(r"^\d+ worth a look$"))
+    before = int(count.inner_text().split()[0])
+    record.keyboard.press("n")
+    chosen = record.locator("[data-line][aria-current=true]")
+    first = chosen.get_attribute("data-line")
+    expect(chosen).to_contain_text("Worth a look: ")
+    record.keyboard.press("x")
+    expect(chosen).not_to_contain_text("worth a look", ignore_case=True)
+    expect(count).to_have_text(f"{before - 1} worth a look")
+    count.click()
+    expect(record.locator(f"[data-line='{first}']")).not_to_have_attribute("aria-current", "true")
+    expect(chosen).to_contain_text("Worth a look: ")
+    record.get_by_role("button", name="Files", exact=True).click()
+    record.get_by_role("menuitem", name=f"{before - 1} lines are worth a look first").click()
+    expect(record.get_by_role("menu")).to_have_count(0)
+    record.keyboard.press("Control+z")
+    expect(count).to_have_text(f"{before} worth a look")
+
+
 @pytest.mark.parametrize("wait", [0, 400])
 def test_what_is_taken_back_at_once_is_taken_back(record: Page, wait: int) -> None:
     record.route("**/lines/*", lambda route: (record.wait_for_timeout(wait), route.continue_()))

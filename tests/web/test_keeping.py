@@ -15,7 +15,18 @@ from nuntius.jobs import voices as voices_step
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
-from nuntius.store.models import AgendaRow, Break, Consent, MarkRow, Meeting, NoteRow, Recording, Room, StillPicture
+from nuntius.store.models import (
+    AgendaRow,
+    Break,
+    Consent,
+    LineRow,
+    MarkRow,
+    Meeting,
+    NoteRow,
+    Recording,
+    Room,
+    StillPicture,
+)
 from tests.help import Client, Desk, tone, write_wav
 
 TALK = """WEBVTT
@@ -117,6 +128,7 @@ class TestBundle:
         with desk.installation.database.write() as session:
             picture = desk.installation.files.keep_bytes(b"\x89PNG a picture")
             session.add(StillPicture(meeting_id=meeting, at=7.0, digest=picture))
+            session.get_one(LineRow, record["minutes"]["lines"][-1]["id"]).doubts = ["may have a day"]
             kept = session.get_one(Meeting, meeting)
             maren, agreed = kept.runner_id, datetime(2026, 10, 6, 9, 31, tzinfo=UTC)
             session.add(
@@ -132,6 +144,7 @@ class TestBundle:
         there = brought(other, tmp_path, taken(desk, meeting))
         before, after = desk.record(meeting), other.record(there)
         assert plain(after) == plain(before)
+        assert "may have a day" in [doubt for line in after["minutes"]["lines"] for doubt in line["doubts"]]
         assert [p["at"] for p in after["pictures"]] == [7.0]
         excerpts = [d.client.get("/api/excerpts").json["excerpts"] for d in (desk, other)]
         assert [(e["title"], e["label"], e["start"], e["quote"]) for e in excerpts[1]] == [
@@ -160,6 +173,7 @@ class TestBundle:
             (lambda m: m | {"recording": m["recording"] | {"file": m["recording"]["file"] | {"path": "sound/none.wav"}}}, "sound/none.wav"),
             (lambda m: with_line(m, kind="joke"), "joke"),
             (lambda m: with_line(m, place=99), "section"),
+            (lambda m: with_line(m, doubts=["may be a lie"]), "may be a lie"),
             (lambda m: with_line(m, evidence=[m["minutes"]["lines"][0]["evidence"][0] | {"turn": 99}]), "rests on words"),
             (lambda m: m | {"turns": [m["turns"][0] | {"words": [["x", float("nan"), 1, 1]]}, *m["turns"][1:]]}, "turns.0.words"),
             (lambda m: [m], "None"),

@@ -2024,6 +2024,8 @@ export interface components {
             chapter: number;
             /** Checked */
             checked: boolean;
+            /** Doubts */
+            doubts: ("may not be settled" | "may be no task" | "may have a day" | "may mean something else" | "heard unsurely")[];
             /** Due */
             due: string | null;
             /** Due Said */

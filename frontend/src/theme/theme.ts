@@ -6,11 +6,11 @@ const PLAIN = '"Atkinson Hyperlegible", system-ui, sans-serif';
 
 const LIGHT = {
   ground: "#FBFAF6", paper: "#FFFFFF", ink: "#1E2A2F", soft: "#56646A", rule: "#DAD7CC",
-  accent: "#1F7A6C", wash: "#E3EFEA", alarm: "#B93E27", channel: "#F5F3EB",
+  accent: "#1F7A6C", wash: "#E3EFEA", alarm: "#B93E27", heed: "#7A5B14", channel: "#F5F3EB",
 };
 const DARK = {
   ground: "#151B1E", paper: "#1B2327", ink: "#E9E6DC", soft: "#A3B0B3", rule: "#354046",
-  accent: "#6CC2B2", wash: "#1F3A36", alarm: "#F08A73", channel: "#192024",
+  accent: "#6CC2B2", wash: "#1F3A36", alarm: "#F08A73", heed: "#D9B878", channel: "#192024",
 };
 
 declare module "@mui/material/styles" {
@@ -33,6 +33,7 @@ export function makeTheme(mode: PaletteMode): Theme {
       mode,
       primary: { main: c.accent, contrastText: mode === "light" ? "#FFFFFF" : "#10201D" },
       error: { main: c.alarm },
+      warning: { main: c.heed },
       background: { default: c.ground, paper: c.paper },
       text: { primary: c.ink, secondary: c.soft },
       divider: c.rule,

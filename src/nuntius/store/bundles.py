@@ -41,7 +41,7 @@ from nuntius.store.transcripts import speakers_of, turns_of
 
 RECORDING_FIELDS = ("name", "is_text", "duration", "spans")
 LINE_FIELDS = (
-    "kind", "place", "chapter", "text", "person_text", "owner", "due", "due_said", "state", "answer", "why", "thrown_out",
+    "kind", "place", "chapter", "text", "person_text", "owner", "due", "due_said", "state", "answer", "why", "doubts", "thrown_out",
 )  # fmt: skip
 EVIDENCE_FIELDS = ("of_answer", "turn", "first", "last", "start", "end", "quote")
 MINUTES_FIELDS = (

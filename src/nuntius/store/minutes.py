@@ -101,6 +101,7 @@ def _row(transcript: Transcript, number: int, line: Line) -> LineRow:
         state=line.state,
         answer=line.answer.text if line.answer else None,
         why=line.why,
+        doubts=list(line.doubts),
         evidence=evidence,
     )
 
@@ -139,6 +140,7 @@ def _carried(old: LineRow, rows: list[LineRow], template: Template, starts: list
                 "state",
                 "answer",
                 "why",
+                "doubts",
                 "checked_by",
                 "thrown_out",
             )

@@ -3,7 +3,7 @@
 from datetime import date, datetime
 from typing import Literal
 
-from nuntius.web.schemas import Length, LineKind, MeetingOut, Wire
+from nuntius.web.schemas import Length, LineDoubt, LineKind, MeetingOut, Wire
 
 
 class VoiceOut(Wire):
@@ -55,6 +55,7 @@ class LineOut(Wire):
     checked: bool
     thrown_out: str | None
     why: str
+    doubts: list[LineDoubt]
     evidence: list[EvidenceOut]
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from nuntius.core.minutes.line import KINDS
+from nuntius.core.minutes.line import DOUBTS, KINDS
 from nuntius.core.templates.shipped import SHIPPED
 
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
@@ -20,6 +20,10 @@ assert Kind.__args__ == tuple(SHIPPED)  # type: ignore[attr-defined]
 LineKind = Literal[
     "note", "decision", "action", "question", "key_point", "figure", "risk", "step", "need", "named", "turning_point", "sought",
 ]  # fmt: skip
+LineDoubt = Literal[
+    "may not be settled", "may be no task", "may have a day", "may mean something else", "heard unsurely"
+]  # fmt: skip
+assert LineDoubt.__args__ == DOUBTS  # type: ignore[attr-defined]
 assert LineKind.__args__ == KINDS  # type: ignore[attr-defined]
 Length = Literal["short", "standard", "full"]
 

@@ -245,6 +245,7 @@ def line_out(line: LineRow, names: dict[str, str]) -> rec.LineOut:
         checked=line.checked_by is not None,
         thrown_out=line.thrown_out,
         why=line.why,
+        doubts=line.doubts,
         evidence=[
             rec.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)
             for e in line.evidence

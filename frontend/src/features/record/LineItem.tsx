@@ -17,6 +17,8 @@ interface Props {
   selected: boolean;
   lit: boolean;
   editing: boolean;
+  /** Why the line is worth a look, "" where it is not. */
+  doubt: string;
   onSelect: (line: Line) => void;
   onPlay: (line: Line, passage?: Stretch) => void;
   onTick: (line: Line) => void;
@@ -26,7 +28,7 @@ interface Props {
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
-export const LineItem = memo(function LineItem({ line, selected, lit, editing, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
+export const LineItem = memo(function LineItem({ line, selected, lit, editing, doubt, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
   return (
     <Box
       id={`line-${line.id}`} data-line={line.id} role="listitem" aria-current={selected || undefined} onClick={() => onSelect(line)}
@@ -49,8 +51,9 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
             </Typography>
           )}
           {line.kind === "decision" && line.answer && <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>}
-          <Facts line={line} onPlay={onPlay} />
+          <Facts line={line} doubt={doubt} onPlay={onPlay} />
           {selected && line.why && <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>Here because {reasonOf(line.why)}</Typography>}
+          {selected && doubt && <Typography variant="body2" sx={{ fontSize: "0.8rem" }}>Worth a look: {doubt} Tick it when it is right.</Typography>}
         </Box>
       )}
       <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
@@ -62,11 +65,12 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, o
   );
 });
 
-function Facts({ line, onPlay }: { line: Line; onPlay: Props["onPlay"] }) {
+function Facts({ line, doubt, onPlay }: Pick<Props, "line" | "doubt" | "onPlay">) {
   const own = moments(line.evidence.filter((e) => !e.of_answer));
   const answers = moments(line.evidence.filter((e) => e.of_answer));
   return (
     <Typography component="div" variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
+      {doubt && <><Tooltip title={`Worth a look: ${doubt}`}><Box component="span" sx={{ color: "warning.main", borderBottom: "1px dotted" }}>worth a look</Box></Tooltip>{" · "}</>}
       {line.kind === "action" && (
         <>
           {line.owner.length ? line.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}

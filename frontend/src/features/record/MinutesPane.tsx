@@ -11,6 +11,8 @@ interface Props {
   selected: number | null;
   litLines: ReadonlySet<number>;
   editing: number | null;
+  /** Why lines, by their numbers, are worth a look. */
+  doubts: ReadonlyMap<number, string>;
   onSelect: (line: Line) => void;
   onPlay: (line: Line, passage?: Stretch) => void;
   onTick: (line: Line) => void;
@@ -24,7 +26,7 @@ interface Props {
 }
 
 /** The minutes, section by section. */
-export const MinutesPane = memo(function MinutesPane({ sections, selected, litLines, editing, onMoved, detailed, onDetail, ...handlers }: Props) {
+export const MinutesPane = memo(function MinutesPane({ sections, selected, litLines, editing, doubts, onMoved, detailed, onDetail, ...handlers }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
@@ -43,7 +45,7 @@ export const MinutesPane = memo(function MinutesPane({ sections, selected, litLi
           </Typography>
           <Box role="list">
             {section.lines.map((line) => (
-              <LineItem key={line.id} line={line} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} {...handlers} />
+              <LineItem key={line.id} line={line} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} doubt={doubts.get(line.id) ?? ""} {...handlers} />
             ))}
           </Box>
         </Box>

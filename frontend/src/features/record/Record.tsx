@@ -113,11 +113,13 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     const [from, to] = [mark.current ?? 0, player.position.get()];
     if (to > from) player.loop({ start: from, end: to });
   };
+  const look = () => { setSide("minutes"); view.stepDoubt(); };
   useKeys("Record", [
     { key: " ", label: "Play or pause", run: player.toggle },
     { key: "/", label: "Search what was said", run: () => { setSide("transcript"); setTimeout(() => field.current?.focus()); } },
     { key: "ArrowDown", label: "Next line of the minutes", run: () => view.stepLine(1) },
     { key: "ArrowUp", label: "Previous line", run: () => view.stepLine(-1) },
+    { key: "n", label: "Next line that is worth a look", run: look },
     { key: "Enter", label: "Hear what the line rests on", run: () => view.line && view.playLine(view.line) },
     { key: ".", label: "Next passage of the line", run: () => view.stepPassage(1) },
     { key: ",", label: "Previous passage of the line", run: () => view.stepPassage(-1) },
@@ -156,12 +158,17 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             onSeek={(seconds) => { setSide("transcript"); player.seek(seconds); view.show(seconds); }}
           />
         )}
+        {view.doubts.size > 0 && (
+          <Tooltip title="Go to the next line of which Nuntius is least sure (n)">
+            <Button size="small" color="warning" onClick={look} sx={{ whiteSpace: "nowrap", fontWeight: 400 }}>{view.doubts.size} worth a look</Button>
+          </Tooltip>
+        )}
         <Box sx={{ display: "flex", alignItems: "center" }}>
           <Tooltip title="Take back (Ctrl Z)"><span><IconButton size="small" aria-label="Take the last change back" disabled={!record.can_undo} onClick={() => void actions.undo()}><Undo fontSize="small" /></IconButton></span></Tooltip>
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
           <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} />
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} doubted={view.doubts.size} onLook={look} />
           <More
             meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
             onCut={hasSound ? () => setCutting(true) : undefined}
@@ -183,7 +190,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         {(!narrow || side === "minutes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
-              sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} onMoved={anchors.measure}
+              sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} doubts={view.doubts} onMoved={anchors.measure}
               onSelect={view.select} onPlay={view.playLine} detailed={record.minutes?.detailed ?? NONE} {...lineActions}
             />
           </Box>
@@ -213,7 +220,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
       <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
       <CutOut open={cutting} seconds={duration} from={Math.floor(player.position.get())} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
-      {opened === "texts" && <Texts meetingId={meeting.id} lines={kept} onPlay={view.playLine} onClose={() => setOpened(null)} />}
+      {opened === "texts" && <Texts meetingId={meeting.id} lines={kept} doubted={view.doubts.size} onLook={() => { setOpened(null); look(); }} onPlay={view.playLine} onClose={() => setOpened(null)} />}
       {opened === "misheard" && (
         <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
       )}

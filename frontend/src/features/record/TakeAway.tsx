@@ -1,6 +1,8 @@
 import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 
+import { worthALook } from "./doubts";
+
 const FILES: [string, [string, string][]][] = [
   ["Minutes", [["minutes.pdf", "PDF"], ["minutes.docx", "Word processor (DOCX)"], ["minutes.html", "Page to print or paste"], ["minutes.txt", "Plain text"], ["minutes.md", "Markdown"], ["minutes.json", "JSON"]]],
   ["From the minutes", [["actions.ics", "Actions for a calendar (iCalendar)"], ["actions.csv", "Actions as a table (CSV)"], ["chapters.vtt", "Chapters (WebVTT)"], ["chapters.json", "Chapters for podcasts (JSON)"], ["map.opml", "Topic map (OPML)"]]],
@@ -8,13 +10,14 @@ const FILES: [string, [string, string][]][] = [
 ];
 
 /** The files that can be taken away. */
-export function TakeAway({ meetingId, hasMinutes, hasSound }: { meetingId: string; hasMinutes: boolean; hasSound: boolean }) {
+export function TakeAway({ meetingId, hasMinutes, hasSound, doubted, onLook }: { meetingId: string; hasMinutes: boolean; hasSound: boolean; doubted: number; onLook: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   return (
     <>
       <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">Files</Button>
       <Menu open={!!anchor} anchorEl={anchor} onClose={close}>
+        {doubted > 0 && <MenuItem onClick={() => { close(); onLook(); }} sx={{ color: "warning.main" }}>{worthALook(doubted)} first</MenuItem>}
         {FILES.flatMap(([title, files]) => [
           <ListSubheader key={title} sx={{ lineHeight: 2.2 }}>{title}</ListSubheader>,
           ...files.map(([form, name]) => (

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { SERIF } from "../../theme/theme";
+import { worthALook } from "./doubts";
 import { joined, mailto, type Piece } from "./textDraft";
 import { Tool } from "./Tool";
 import type { Line } from "./types";
@@ -18,12 +19,15 @@ const MANNERS: [Manner, string][] = [["plain", "plain"], ["warm", "warm"], ["for
 interface Props {
   meetingId: string;
   lines: readonly Line[];
+  /** How many lines are worth a look before anything goes out. */
+  doubted: number;
+  onLook: () => void;
   onPlay: (line: Line) => void;
   onClose: () => void;
 }
 
 /** Texts made from the minutes: read, changed, then copied, saved or mailed. Each item leads to what it rests on. */
-export function Texts({ meetingId, lines, onPlay, onClose }: Props) {
+export function Texts({ meetingId, lines, doubted, onLook, onPlay, onClose }: Props) {
   const narrow = useMediaQuery(useTheme().breakpoints.down("sm"));
   const [form, setForm] = useState<Form>("message");
   const [manner, setManner] = useState<Manner>("plain");
@@ -47,6 +51,7 @@ export function Texts({ meetingId, lines, onPlay, onClose }: Props) {
             </TextField>
           )}
         </Box>
+        {doubted > 0 && <Alert severity="warning" variant="outlined" action={<Button color="inherit" size="small" onClick={onLook}>Look</Button>}>{worthALook(doubted)} before this goes out.</Alert>}
         {text.isPending && <Typography color="textSecondary">Writing it …</Typography>}
         {text.error && <Alert severity="error" variant="outlined">{sentenceOf(text.error)}</Alert>}
         {text.data && <Draft pieces={pieces} lines={lines} onPlay={onPlay} onChange={(at, words) => setChanged({ of: text.data, pieces: pieces.map((piece, n) => (n === at ? { ...piece, text: words } : piece)) })} />}

@@ -1,5 +1,6 @@
 import { startTransition, useCallback, useDeferredValue, useMemo, useState } from "react";
 
+import { nextDoubted, openDoubts } from "./doubts";
 import { linesOn, neighbour, passages } from "./links";
 import { sections, shownLines } from "./sections";
 import { findWithin, fits, indexTurns, WIDE, type Match, type Narrowing } from "./search";
@@ -30,6 +31,7 @@ export function useRecordView(record: RecordData, player: Player) {
   const made = useMemo(() => (record.minutes ? sections(record.minutes, speaker) : []), [record.minutes, speaker]);
   const lines = useMemo(() => shownLines(made), [made]);
   const line = lines.find((l) => l.id === selected);
+  const doubts = useMemo(() => openDoubts(lines, record.doubts), [lines, record.doubts]);
   const lit = useMemo(() => (line ? passages(line) : EMPTY), [line]);
   const index = useMemo(() => indexTurns(record.turns), [record.turns]);
   const fitting = useMemo(() => fits(record, narrowing), [record, narrowing]);
@@ -63,6 +65,11 @@ export function useRecordView(record: RecordData, player: Player) {
     const next = lines[here < 0 ? (step > 0 ? 0 : lines.length - 1) : Math.min(lines.length - 1, Math.max(0, here + step))];
     if (next) select(next);
   }, [lines, select, selected]);
+
+  const stepDoubt = useCallback(() => {
+    const next = nextDoubted(lines, doubts, selected);
+    if (next) select(next);
+  }, [doubts, lines, select, selected]);
 
   const stepPassage = useCallback((step: 1 | -1) => {
     const next = neighbour(lit, player.position.get(), step);
@@ -102,6 +109,6 @@ export function useRecordView(record: RecordData, player: Player) {
 
   return {
     sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, narrowing, search, matches, shownMatches, match,
-    at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, playLine, stepLine, stepPassage, chooseTurn, leave,
+    at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, doubts, playLine, stepLine, stepDoubt, stepPassage, chooseTurn, leave,
   };
 }

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from nuntius.core.errors import Fault
 from nuntius.core.formats.bundle_shapes import SCHEMA, Bundle, KeptFile, KeptMinutes
-from nuntius.core.minutes.line import KINDS
+from nuntius.core.minutes.line import DOUBTS, KINDS
 
 MANIFEST, SCHEMA_FILE = "nuntius.json", "schema.json"
 LARGEST_MANIFEST = 256 * 1024 * 1024  # bytes unpacked; six hours of talk have about 8 MB
@@ -87,6 +87,8 @@ def _minutes_fit(minutes: KeptMinutes, turns: int) -> None:
         told = f"the line “{line.text[:60]}”"
         if line.kind not in KINDS:
             raise BundleUnreadable(f"{told} is of a kind that this Nuntius does not know ({line.kind[:40]})")
+        if unknown := set(line.doubts) - set(DOUBTS):
+            raise BundleUnreadable(f"{told} has a doubt that this Nuntius does not know ({min(unknown)[:40]})")
         if line.place >= len(minutes.sections) or line.chapter >= max(1, len(minutes.chapters)):
             raise BundleUnreadable(f"{told} stands in a section or a chapter that it does not hold")
         if any(each.turn >= turns or each.first > each.last for each in line.evidence):

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from nuntius.core.minutes.line import KINDS
+from nuntius.core.minutes.line import DOUBTS, KINDS
 
 SCHEMA = "nuntius.meeting/1"
 Seconds = Annotated[float, Field(ge=0, le=1e6)]
@@ -85,6 +85,7 @@ class KeptLine(Kept):
     state: Annotated[str, Field(max_length=20)]
     answer: Text | None
     why: Annotated[str, Field(max_length=80)]
+    doubts: list[str] = Field(default=[], json_schema_extra={"items": {"enum": list(DOUBTS)}})
     checked: bool
     thrown_out: Annotated[str, Field(max_length=40)] | None
     evidence: list[KeptEvidence]

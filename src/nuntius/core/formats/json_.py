@@ -69,6 +69,7 @@ def minutes_json(transcript: Transcript, minutes: Minutes) -> dict[str, Any]:
                 else None,
                 "evidence": evidence_json(transcript, line.evidence),
                 "why": line.why,
+                "doubts": list(line.doubts),
             }
             for number, line in enumerate(minutes.lines, 1)
         ],

@@ -12,6 +12,7 @@ from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
 from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
+from nuntius.core.minutes.doubts import doubted
 from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.judges import Likely, judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points, is_marked
@@ -85,7 +86,7 @@ def _found(
     for number, section in enumerate(template.sections):
         if not section.kinds:
             lines += [replace(line, place=number) for line in find_sought(talk, section)]
-    return lines
+    return [doubted(talk, line, likely) for line in lines]
 
 
 @lru_cache(maxsize=2 * KEPT)

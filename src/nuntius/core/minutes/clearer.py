@@ -196,6 +196,16 @@ def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
     return likeliest if refers else _taken_up(scene, sentence) or likeliest
 
 
+def sureness(scene: Scene, sentence: Sentence, about: Sentence) -> float:
+    """The logit by which a sentence is likelier than any other to say what this one refers to; less than 0 if another is."""
+    logits = referred(scene, sentence)
+    own = scene.index[about.turn, about.first]
+    others = (scene.index[s.turn, s.first] for s in telling(scene, sentence) if s is not about)
+    return logits.get(own, LEAST_ANSWERING) - max(
+        (logits.get(each, LEAST_ANSWERING) for each in others), default=LEAST_ANSWERING
+    )
+
+
 def _taken_up(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The nearest sentence with a word of `Thirteen, then` or `Electric it is`, or the question right before it."""
     near = telling(scene, sentence)

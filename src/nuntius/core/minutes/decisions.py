@@ -94,10 +94,12 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
 
 def _tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
     """Whether a decision says no more than what somebody was told to do: `Cut the ivy, Ines, please.`"""
+    if not turns & action.turns:
+        return False
     told, task = text.lower().rstrip("."), action.text.lower().rstrip(".")
     more = len(told.split()) - len(task.split())
     same = told.startswith(task) or told.endswith(f" {task}")  # `I see, I can ask the workshop`
-    return bool(turns & action.turns) and same and more <= MOST_MORE
+    return same and more <= MOST_MORE
 
 
 def _is_task(sentence: Sentence, actions: Sequence[Line]) -> bool:
@@ -145,10 +147,12 @@ def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[
     """Adds a ruling, or what it rests on to the likelier one that it stands beside; none is lost in a mere task."""
     for i, other in enumerate(rulings):
         apart = abs(other.sentence.turn - ruling.sentence.turn)
+        if apart > MERGE_REACH:
+            continue
         one = (ruling.why == JUDGED and weight < SURELY) or (
             _on_one_matter(scene, other, ruling) and not _is_task(other.sentence, actions)
         )
-        if apart <= MERGE_REACH and one:
+        if one:
             evidence = tuple(sorted({*other.evidence, *ruling.evidence}))
             again = ruling.why == MEETS_AGAIN
             if (apart < MERGE_REACH or again) and len({p.turn for p in evidence}) <= MOST_TURNS:

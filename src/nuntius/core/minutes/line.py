@@ -69,6 +69,9 @@ RULES = frozenset(  # that write lines; the Record tells each in words
         "when to meet again",
     )
 )
+NOT_SETTLED, NO_TASK, HAS_A_DAY = "may not be settled", "may be no task", "may have a day"
+MEANS_OTHER, HEARD_UNSURELY = "may mean something else", "heard unsurely"
+DOUBTS = (NOT_SETTLED, NO_TASK, HAS_A_DAY, MEANS_OTHER, HEARD_UNSURELY)  # for which a line is worth a look
 SOUGHT = "was looked for"  # how what a section of a person's own looks for ends
 
 
@@ -95,7 +98,7 @@ class Line:
 
     `state` is open, settled, superseded or proposed. `owner` holds whole names or labels of voices, and is
     empty where nobody took an action on. `why` names the rule that wrote the line. `place` is the number of the
-    section of the template in which it stands.
+    section of the template in which it stands. `doubts`, of DOUBTS, are what is worth a look before it goes out.
     """
 
     kind: str
@@ -109,6 +112,7 @@ class Line:
     answer: Answer | None = None
     why: str = ""
     place: int = 0
+    doubts: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
         if self.why and self.why not in RULES and not self.why.endswith(SOUGHT):

@@ -50,6 +50,7 @@ class LineRow(Base):
     state: Mapped[str] = mapped_column(String(20))
     answer: Mapped[str | None]
     why: Mapped[str] = mapped_column(String(80))
+    doubts: Mapped[list[Any]] = mapped_column(JSON, default=list)  # what is worth a look before it goes out
     checked_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     thrown_out: Mapped[str | None] = mapped_column(String(40))  # the reason for which a person threw the line out
     evidence: Mapped[list["EvidenceRow"]] = relationship(
