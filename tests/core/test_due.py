@@ -137,6 +137,7 @@ def test_a_bare_day_lies_in_the_month_that_was_just_named() -> None:
     "said",
     [
         "I'll put the price on the first page.",
+        "I'll take the first-year seminar.",
         "I'll do the tea on Wednesdays from now on.",
         "I'll ring the school, but not on a Tuesday.",
     ],

@@ -48,6 +48,34 @@ def of(kind: str, *rows: Row) -> list[Line]:
             ((MAREN, "Would you find out whether the shops agree and tell me?"), (INES, "We've a breakfast on Friday. You'll know by noon.")),
             (INES,), "Find out whether the shops agree and tell [Maren].", date(2026, 10, 9), id="you'll know",
         ),
+        pytest.param(
+            ((MAREN, "Tobias, you film the ramp, on your phone, nothing grand."), (TOBIAS, "I'm at my mother's on Sunday."), (INES, "I can do that.")),
+            (INES,), "Film the ramp, on [Tobias's] phone, nothing grand.", None, id="another stands in",
+        ),
+        pytest.param(
+            ((TOBIAS, "The hall is free on the Saturday."), (MAREN, "Ines, you book the hall then."), (INES, "It's as good as booked. I'll confirm in the morning.")),
+            (INES,), "Book the hall.", date(2026, 10, 7), id="as good as booked",
+        ),
+        pytest.param(
+            ((MAREN, "Could I have that film of the slipway?"), (TOBIAS, "It's big, but I can put it on the server. This afternoon?"), (MAREN, "This afternoon's ideal.")),
+            (TOBIAS,), "Put it [the film] on the server.", TUESDAY, id="may I have it",
+        ),
+        pytest.param(
+            ((INES, "The lake takes a deposit for the summer camp. I'll book the lake, shall I?"), (MAREN, "Please.")),
+            (INES,), "Book the lake.", None, id="shall I",
+        ),
+        pytest.param(
+            ((TOBIAS, "I could mention the post to the woman at the climbing wall."), (MAREN, "Do mention it.")),
+            (TOBIAS,), "Mention the post to the woman at the climbing wall.", None, id="do mention it",
+        ),
+        pytest.param(
+            ((TOBIAS, "The bookkeeper has the wages. I'll ask the bookkeeper to mail the wages list."), (MAREN, "By Friday, could she?"), (TOBIAS, "That should work.")),
+            (TOBIAS,), "Ask the bookkeeper to mail the wages list.", date(2026, 10, 9), id="by Friday, could she",
+        ),
+        pytest.param(
+            ((MAREN, "You've each had the booklet. Read chapter three by Thursday, there's a test."), (TOBIAS, "And if I've got seven?")),
+            (TOBIAS, INES, DOUGLAS), "Read chapter three.", date(2026, 10, 8), id="told to each",
+        ),
     ],
 )  # fmt: skip
 def test_who_takes_it_and_by_when(rows: tuple[Row, ...], owner: tuple[str, ...], text: str, due: date | None) -> None:

@@ -36,6 +36,8 @@ TUESDAY = date(2026, 9, 15)
         ("in two weeks", "2026-09-29"),
         ("Give me a fortnight", "2026-09-29"),
         ("this time next week", "2026-09-22"),
+        ("same time next week", "2026-09-22"),
+        ("within the hour", "2026-09-15"),
         ("by the end of January", "2027-01-31"),
         ("in the second week of October", "2026-10-09"),
         ("the week after next", "2026-10-02"),

@@ -103,6 +103,8 @@ def _parts(scene: Scene, found: Finding) -> tuple[Finding, ...]:
     own = commitment(scene, sentence)
     if own is None:
         return (found,)
+    if errands.NO_TASK.search(sentence.lower):  # `… and I'll tell you it's good`
+        return (replace(found, text=tasks.until_own(found.text)),)
     text = tasks.own_part(sentence.text)
     own = replace(own, text=made_clear(scene, sentence, text)) if text else own
     return replace(found, text=tasks.until_own(found.text)), own

@@ -43,6 +43,7 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         or _request(scene, sentence, taken)
         or _asked_by_day(scene, sentence, taken)
         or _answered_who(scene, sentence)
+        or _told_each(scene, sentence)
         or _told_then(scene, sentence, taken)
         or _order(scene, sentence, taken)
         or _untaken(scene, sentence, taken)
@@ -100,6 +101,19 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "asked of all")
 
 
+def _told_each(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`You've each had the booklet. Read chapter three by Thursday.`: a task of all others by a day."""
+    before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
+    tells = is_imperative(sentence) or errands.TELLS_EACH.match(sentence.lower)
+    told = tells and not sentence.is_question and any(errands.TO_EACH.search(s.lower) for s in before)
+    if not told or unreal(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
+        return None
+    text = tasks.order(sentence.text)
+    everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
+    owner = tuple(name for name in everybody if name != sentence.speaker)
+    return Finding(sentence, made_clear(scene, sentence, text), owner, (passage(sentence),), day, "asked of all")
+
+
 def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Priya, a first draft by the twentieth?`: a thing and its day put to somebody, without a verb."""
     asked = scene.roster.addressee(sentence.text)
@@ -140,10 +154,14 @@ def _answered_who(scene: Scene, sentence: Sentence) -> Finding | None:
 
 
 def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
-    """`I'm away from the nineteenth.` `Then you pack on the eighteenth.` `All right.`"""
-    match = errands.THEN_YOU.match(sentence.lower)
-    reply = reply_to(scene, sentence.turn, None)
-    if match is None or sentence.is_question or reply is None or not takes_on(scene, reply):
+    """`I'm away from the nineteenth.` `Then you pack on the eighteenth.` `All right.`, or `Lotte, you book it.` `It's as good as booked.`"""
+    asked = scene.roster.addressee(sentence.text)
+    match = errands.THEN_YOU.match(sentence.lower) or (errands.NAMED_YOU.match(sentence.lower) if asked else None)
+    reply = reply_to(scene, sentence.turn, asked) if match else None
+    if match is None or sentence.is_question or reply is None:
+        return None
+    reply = _stand_in(scene, reply)
+    if not takes_on(scene, reply):
         return None
     if supposed(scene, sentence):
         return None  # `What if he runs?` `Then you ring me.`
@@ -152,6 +170,14 @@ def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | N
         return None
     taken.add(reply)
     return exchange(scene, sentence, reply, made_clear(scene, sentence, text), "told and taken")
+
+
+def _stand_in(scene: Scene, reply: int) -> int:
+    """The turn of another who does it for somebody who cannot: `I'm at my mother's on Sunday.` `I can do that.`"""
+    if not errands.ELSEWHERE.match(scene.text(reply)):
+        return reply
+    later = (t for t in scene.following(reply, 1) if scene.speaker(t) != scene.speaker(reply))
+    return next((t for t in later if errands.STANDS_IN.match(scene.text(t))), reply)
 
 
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -225,6 +251,7 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         taken.add(turn)
         own = (tasks.task(s, requested=False) for s in scene.by_turn[turn] if cues.INTENT.search(s.lower))
         text = next(filter(None, own), text) if text.lower().startswith("who") else text  # `Who's showing?`
+        text = _offered_instead(scene, sentence, turn) or text
         return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
         r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
@@ -254,6 +281,17 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn
     return None
+
+
+def _offered_instead(scene: Scene, sentence: Sentence, turn: int) -> str:
+    """What somebody offers a little later, in words of its own: `Who teaches that?` … `I could take the seminar.`; else empty."""
+    if turn - sentence.turn < REACH:
+        return ""
+    named = scene.content[sentence.turn, sentence.first]
+    offers = (
+        s for s in scene.by_turn[turn] if cues.OFFER.search(s.lower) and not named & scene.content[s.turn, s.first]
+    )
+    return next(filter(None, map(tasks.offer, offers)), "")
 
 
 def _is_before_it_begins(scene: Scene, sentence: Sentence) -> bool:

@@ -43,11 +43,20 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
         or cues.PLEASE_DO.match(sentence.text)
         or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
+    says = says or _wanted_then(scene, sentence, last)
     if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
         return None
     if deadlines.PART_OF_DAY.match(day.said.lower()) and not (told or deadlines.WANTED_BY.search(sentence.lower)):
         return None  # `Thursday week. In the morning, please.`
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _wanted_then(scene: Scene, sentence: Sentence, last: Finding) -> bool:
+    """`I can dig it out.` `Send it round on Monday.`: the day of what was just taken on, said by another to whom took it."""
+    if last.due is not None or not errands.SENDS_IT.match(sentence.lower) or sentence.speaker in last.owner:
+        return False
+    replies = [scene.speaker(t) for t in scene.following(sentence.turn, 1)]
+    return sentence.turn == last.evidence[-1].turn + 1 and tuple(replies) == last.owner
 
 
 def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:

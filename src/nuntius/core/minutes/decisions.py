@@ -30,6 +30,7 @@ from nuntius.core.minutes.settling import (
     tells,
     told_next,
 )
+from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import supposed
 
 MERGE_REACH = 4  # turns within which two cues are one decision
@@ -42,6 +43,7 @@ TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
 MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 LONGEST_TALLY = 16  # words that tell how a vote went
+LEAST_DONE = 3  # words of `Take the Monday off`, which needs nothing beside it
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
 IN_BRACKETS = re.compile(r"\s*\[[^\]]*\]")  # what makes a task clear
@@ -214,13 +216,9 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
         evidence = tuple(sorted({*ruling.evidence, _named_at(scene, again)}))
         return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
     text = wording.resolution(sentence.text)
-    told = [
-        t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
-    ]
-    names_it = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and len(text.split()) > 1
-    says_little = len(text.split()) < SHORT and not names_it and ruling.state != "open"
+    little = _says_little(sentence, text) and ruling.state != "open"
     proposal = told_next(scene, sentence)
-    if proposal is None and says_little:
+    if proposal is None and little:
         proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
     if proposal is not None and _says_its_own(scene, text, sentence, proposal):
         evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
@@ -234,6 +232,17 @@ def _line(scene: Scene, ruling: Ruling) -> Line | None:
     text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _says_little(sentence: Sentence, text: str) -> bool:
+    """Whether words are too few to tell what is decided: no thing that has a name, or nothing but `Done`."""
+    words = len(text.split())
+    told = (
+        t for t in sentence.tokens if not cues.TIME_NOUN.fullmatch(t.lemma) and t.text.lower() not in ("next", "last")
+    )
+    names_it = any(t.pos in ("NOUN", "PROPN", "ADJ") for t in told) and words > 1
+    does = words >= LEAST_DONE and is_imperative(sentence) and any(t.pos in ("NOUN", "PROPN") for t in sentence.tokens)
+    return words < SHORT and not names_it and not does
 
 
 def _says_its_own(scene: Scene, text: str, sentence: Sentence, proposal: Sentence) -> bool:

@@ -11,7 +11,7 @@ from dataclasses import replace
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.numbers import value_of
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import shortened, sureness
+from nuntius.core.minutes.clearer import SURELY_MEANT, shortened, sureness
 from nuntius.core.minutes.decisions import FIRM
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import (
@@ -27,7 +27,6 @@ from nuntius.core.minutes.scene import Scene
 LEAST_LIKELY = {"action": 0.8, "decision": 0.75}  # likelihood, of the likeliest sentence a line rests on
 DOUBTED = {"action": NO_TASK, "decision": NOT_SETTLED}
 BESIDE = 1  # turns before and behind a task in which a day that is named may be its day
-SURELY_MEANT = 1.2  # logit by which what is referred to is likelier than the next; below it is wrong four times in ten
 SURELY_HEARD = 0.45  # confidence of a word, below which the transcript underlines it
 BRACKETS = re.compile(r"\[([^\]]+)\]")
 NAMES_OR_FIGURES = ("PROPN", "NUM")

@@ -55,7 +55,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         return found
     if (found := in_sentence(scene, sentence, start)) is not None:
         return _exactly(scene, sentence, found)
-    if deadlines.BEFORE_THAT.search(sentence.lower) and (before := _named_before(scene, sentence)) is not None:
+    at_that_time = deadlines.BEFORE_THAT.search(sentence.lower) and not deadlines.SO_THEN.search(sentence.lower)
+    if at_that_time and (before := _named_before(scene, sentence)) is not None:
         return before
     if (found := _just_named(scene, sentence)) is not None:
         return found
@@ -161,6 +162,8 @@ def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) ->
     if later is None:
         return chosen
     between = sentence.text[chosen.end : later.start]
+    if deadlines.VAGUELY.fullmatch(chosen.said) and not between.rstrip().endswith("not"):
+        return later
     again = ALSO_CALLED.fullmatch(between) and BARE_NTH.fullmatch(later.said)
     return later if again or AND_ALSO.fullmatch(between) else chosen
 

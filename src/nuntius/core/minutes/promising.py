@@ -28,7 +28,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
-    asks = sentence.is_question and not errands.SO_ILL.match(lower)
+    asks = sentence.is_question and not errands.SO_ILL.match(lower) and not _is_let(scene, sentence)
     if asks or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
@@ -41,7 +41,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
         return None
     day = due(scene, sentence, match.start(), own=True)
-    text = tasks.task(sentence, requested=False) or tasks.taken_on_then(sentence)
+    text = errands.SHALL_I_TAG.sub("", tasks.task(sentence, requested=False)) or tasks.taken_on_then(sentence)
     text = text or (wording.statement(sentence.text) if weak or cues.PROMISE.search(lower) or day else "")
     if len(text.split()) < SHORTEST_TASK:
         bare = cues.BARE_INTENT.search(lower)
@@ -53,6 +53,12 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if (other := taken_along(scene, sentence)) is not None:
         owner, evidence = (*owner, scene.speaker(other)), (*evidence, scene.whole(other))
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "commitment")
+
+
+def _is_let(scene: Scene, sentence: Sentence) -> bool:
+    """`I'll book it, shall I?` `Please.`"""
+    replies = scene.following(sentence.turn, 1) if errands.SHALL_I.match(sentence.lower) else ()
+    return any(cues.WELCOME.search(scene.text(t)) or cues.ASSENT.search(scene.text(t)) for t in replies)
 
 
 def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
@@ -83,7 +89,8 @@ def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
 def _asks_for_another_day(scene: Scene, sentence: Sentence) -> bool:
     """`I'm in Hull on the eighteenth. Could it be the twenty-fourth?`: the first day is none on which it is done."""
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]
-    return any(s.is_question and in_sentence(scene, s) is not None for s in later)
+    names = in_sentence(scene, sentence) is not None
+    return names and any(s.is_question and in_sentence(scene, s) is not None for s in later)
 
 
 def _excuses(scene: Scene, sentence: Sentence) -> bool:

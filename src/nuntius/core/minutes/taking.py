@@ -23,7 +23,8 @@ def takes_on(scene: Scene, turn: int) -> bool:
     intent = bool(cues.INTENT.search(said.lower()))
     if cues.REFUSAL.search(said) and not intent:
         return False
-    brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question
+    away = bool(errands.ELSEWHERE.match(said))
+    brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question and not away
     opening = scene.by_turn[turn][:2]
     agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
     promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
@@ -115,10 +116,15 @@ def dismissed_after(scene: Scene, turn: int) -> bool:
 def answers_request(scene: Scene, sentence: Sentence) -> bool:
     """Whether the turn before, by another voice, asks for something to be done."""
     for turn in scene.preceding(sentence.turn, 2):
-        if scene.speaker(turn) == scene.speaker(sentence.turn):
+        if scene.speaker(turn) == scene.speaker(sentence.turn) or errands.ELSEWHERE.match(scene.text(turn)):
             continue
         said = scene.text(turn).lower()
-        return bool(cues.REQUEST.search(said) or cues.UNTAKEN.search(said) or re.search(r"\bcan you\b", said))
+        return bool(
+            cues.REQUEST.search(said)
+            or errands.ASKS_TO_HAVE.search(said)
+            or cues.UNTAKEN.search(said)
+            or re.search(r"\bcan you\b", said)
+        )
     return False
 
 

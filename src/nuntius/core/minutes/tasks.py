@@ -81,6 +81,8 @@ def task(sentence: Sentence, requested: bool) -> str:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
     if errands.HEAR_FROM_ME.search(sentence.lower) and not requested:
         return "Let you know."
+    if errands.YOU_FIND.search(sentence.lower):
+        return ""
     text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:

@@ -24,6 +24,7 @@ ASSENT = cue(
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
     r"\bi can live with (?:that|it)\b",
+    r"^\W*(?:it's|that's) (?:already )?in (?:my|the) (?:diary|calendar|book)\b|^\W*(?!what\b|if\b)(?:\w+ ){1,4}i can do\W*$",
 )
 LATE_ASSENT = cue(
     r"\b(?:yes|yep|sure|okay|fine|right|all right|of course|will do|go on)\W*$"
@@ -68,16 +69,17 @@ INTENT = cue(
     r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take (?:that|it|this)|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = cue(  # binding only with a date or as an answer to a request
-    r"\bi (?:can|could)\b",
+    r"(?<!where )\bi (?:can|could)\b",
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
     r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those|(?:the|an?|your) \w+) (?:by|on|before)\b",
+    r"\byou(?:'ll| will) find (?:it|them) (?:in|on|at|there|here)\b",
     r"\b(?:it|that|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
     r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
     r"\bgoes (?:in|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
-    r"\bi'd (?!have\b)\w+ (?:her|it|them|him|you|that)\b",
+    r"\bi'd (?!have\b|like you\b|want you\b|love you\b)\w+ (?:her|it|them|him|you|that)\b",
     r"\b(?:my|our) (?:lads?|people|team|crew|guys|colleagues?|men|girls|boys|assistant|office|workshop|son|daughter) (?:can|will|could)\b",
     r"\bi owe (?:you|them|her|him)\b",
 )
@@ -201,7 +203,9 @@ ASKED_BARELY = cue(
     r"^\W*(?:\w+, )?(?:would|could|can|will) you (ask|check|look|try|ring|call|order|book|write|buy|fix|send)(?: please)?\W*$"
 )
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
-PROMISED_YOU = cue(r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have)\b")
+PROMISED_YOU = cue(
+    r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have|find (?:it|them) (?:in|on|at|there|here)\b)|^\W*then you get (?:it|them|that|the)\b"
+)
 TAKES_ME = cue(r"\b(?:'ll|will|would|'d) take me\b")  # `All of them will take me to the end of the week`
 AND_I = cue(r",? and (?:then )?i(?:'ll|'d| will| would)\b")
 BEGINS = cue(  # the meeting, behind the talk before it
@@ -226,7 +230,7 @@ OFFER = cue(
 WE_COULD = cue(r"\bwe (?:can|could)\b")
 WELCOME = cue(
     r"^\W*(?:(?:oh|yes|okay|ah|well|good|great|lovely),?\s+)*(?:would|could|will|can) you(?:, \w+)?\W*\?",
-    r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!])|,? and\b)",
+    r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!])|,? and\b| (?!that\b)\w+ (?:it|them|him|her)\W*(?:$|[.!]))",
     r"^\W*(?:(?:and|so|well|oh),? )?(?:could|can) you (?:have|get|do|bring|send) (?:it|them|that|those)\b",
     r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
     r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
@@ -320,7 +324,7 @@ FILLER = cue(
 )
 LEADING = cue(
     r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|great|sure|(?:good|fine)(?! (?:by|for|with) (?:me|us)\b)|then|mm|mm-hm|"
-    r"perfect|because|hang on|look|listen|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+    r"perfect|because|hang on|look(?=,)|listen(?=,)|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"

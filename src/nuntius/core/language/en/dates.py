@@ -206,7 +206,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
     _rule(rf"(?:^|(?<=again )|(?<=\bit )|(?<=them )|(?<=that )|(?<=\bhim )|(?<=\bher ))in\s+{_MONTH}(?!\s+\d)", _month_named_end),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play)|close\s+of\s+(?:play|business)", _after(0)),
-    _rule(r"(?:this\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
+    _rule(r"(?:(?:this|same)\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
     _rule(rf"(?:first\s+thing\s+)?tomorrow{_PART}|tomorrow mourning|(?<!\bat \w{{3}} )(?<!\w{{3}}day )in\s+the\s+morning", _after(1)),
@@ -214,7 +214,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
-        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|in\s+(?:half\s+)?an\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
+        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
         r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
@@ -223,7 +223,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
-    _rule(rf"the\s+{_NTH}(?!\s+(?:{_NUMBERED}|{'|'.join(DAYS)})s?\b)", _of_month),
+    _rule(rf"the\s+{_NTH}(?![\s-]+(?:{_NUMBERED}|{'|'.join(DAYS)})s?\b)", _of_month),
     _rule(r"(?:Easter|Christmas|New\s+Year)", lambda m, t: _feast(m.group().split()[0], t)),
     (re.compile(rf"(?:^|(?<=[.?!]\s))(?P<nth>{_ALONE})(?=[.,?!]|\s+and\s+(?:the\s+)?{_NTH.replace('nth>', 'nth2>')})", re.I), _of_month),
 )  # fmt: skip

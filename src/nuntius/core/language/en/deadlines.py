@@ -12,10 +12,11 @@ PART = re.compile(r"\b(half|quarter|five|ten|twenty) (past|to)\b", re.I)
 WANTED_BY = cue(
     r"\b(?:i|we)(?:'d| would|'ll)? (?:want|need|like|have to have|must have) (?:it|them|that|those|this|everything)\b",
     r"^\W*by,? shall we say\b",
+    r"^\W*(?:by|before|till|until) [\w ]{3,25}, (?:could|can|would) (?:s?he|they|you|it)\W*$",
     r"\b(?:could|can|may) (?:i|we) have (?:it|them|(?:that|those|the) \w+)\b",
 )
 HAD_BY = cue(
-    r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b",
+    r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b|^\W*then you get (?:it|them|that)\b",
     r"\b(?:it|they|that)(?:'s|'re| is| are|'ll be| will be) (?:all )?with you\b(?! on (?:that|this|it)\b)",
     r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
 )
@@ -76,7 +77,7 @@ ASKED_WHEN = re.compile(
     re.I,
 )
 WANTED_WHEN = cue(
-    r"\b(?:when|how soon) (?:do|d'|would|'d) ?you (?:want|need|like) (?:it|them|that|those)\b|\bby when\W*$"
+    r"\b(?:when|how soon) (?:do|d'|would|'d) ?you (?:want|need|like) (?:it|them|that|those)\b|\bby when\W*$|^\W*by when (?:do|does|is|are|must|would)\b"
 )
 MAKES_IT = cue(r"^\W*(?:(?:no|okay|well|let's|or),? )*(?:make|say) it ")  # behind which a day is all that is meant
 PART_OF_DAY = cue(r"^in the (?:morning|afternoon|evening)$")
@@ -103,7 +104,14 @@ AWAY = cue(
     r"^\W*i (?:go|leave|fly|'m going) (?:(?:away|off|on holiday) )?on\b",
     r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b",
 )
-NEXT_CLAUSE = re.compile(r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b", re.I)
+NEXT_CLAUSE = re.compile(
+    r",\s+(?:and|but|so|because|since|when|which|where)\b|\bbecause\b|,\s+(?:he|she)(?:'ll| will| should) be (?:with|there)\b",
+    re.I,
+)
+VAGUELY = re.compile(
+    r"(?:straight|right) (?:after|away)|after this", re.I
+)  # a time beside which a day that is named counts
+SO_THEN = cue(r"\byou \w+ (?:it|that|them) then\W*$")  # `You book it then`: and not at that time
 
 
 def hour_of(said: str) -> float | None:

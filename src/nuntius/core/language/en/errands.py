@@ -10,6 +10,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
     r"\bshall we say\b|\bput a date on (?:it|that|them)\b",
+    r"\bi(?:'ll| will) tell you (?:it's|that's|that it)\b|\b(?:tell|ask|ring|call) me and i(?:'ll| will)\b",
     r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
     r"\bi(?:'ll| will) have to (?:look|see|think|go)\W*$",
     # `I've got a spare at home.`
@@ -23,6 +24,7 @@ NOT_TO_DO = cue(
     r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)",
 )  # what is done already, or when it will be
 HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
+YOU_FIND = cue(r"\byou(?:'ll| will) find (?:it|them)\b")  # what somebody will have put there
 IF_I_DO_IT = cue(r"\bif i (?P<verb>[a-z]+) (?:it|them|that|those) ")  # `if I take it this afternoon, Monday`
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
 IT_WILL_BE = cue(  # what a task comes to, behind the task: `It'll be up by five`
@@ -42,6 +44,13 @@ MAY_I = cue(  # asked leave for
 LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
+NAMED_YOU = cue(  # `Lotte, you book it then.`
+    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) )"
+)
+STANDS_IN = cue(
+    r"^\W*(?:then )?i (?:can|could|'ll|will) do (?:it|that)\b|^\W*i'll do (?:it|that)\b"
+)  # for somebody who cannot
+ASKS_TO_HAVE = cue(r"\b(?:could|can|may) (?:i|we) have (?!a (?:look|word|go|minute|moment|vote)\b)\w")
 YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
     r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
 )
@@ -59,6 +68,18 @@ IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
 # by asking whom something is found out
 FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
 ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
+SHALL_I_TAG = cue(r",? shall i(?=\W*$)")
+SHALL_I = cue(r"^\W*(?:so |then |and )?i(?:'ll| will) \w.*, shall i\W*$")  # `I'll book it, shall I?`
+TO_EACH = cue(
+    r"\byou(?:'ve| have|'re)?(?: got)? (?:each|all)\b|\b(?:each|all|both) of you\b"
+)  # said before what all do
+TELLS_EACH = cue(
+    r"^\W*(?:read|learn|bring|fill|sign|send|hand|write|take|get|check|mail|print) "
+)  # what a parser may miss
+SENDS_IT = cue(  # `Send it round on Monday`, of what somebody has just taken on
+    r"^\W*(?:(?:then|and|good|great|okay),? )*(?:send|give|bring|show|mail|pass|hand|let me have) (?:(?:me|us) )?(?:it|them|that)\b"
+)
+ELSEWHERE = cue(r"^\W*(?:sorry,? )?i(?:'m| am) (?:at|in|off|away|out|on)\b")  # on the day that was named
 SO_ILL = cue(
     r"^\W*(?:(?:okay|right|good|great|and|well),? )?(?:so|then) i'll (?!just ask|ask you|see you|have to)"
 )  # `So I'll send it round, and we talk on Monday?`

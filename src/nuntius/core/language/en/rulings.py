@@ -19,7 +19,7 @@ NO_THING = cue(
 I_RATHER = cue(r"\bi(?:'d| would) (?:rather|sooner) (?!not\b)")
 PREFERS = cue(r"\bi(?:'d| would) (?:rather|sooner|prefer|like|love|sleep)\b")
 NO_MATTER = cue(  # assent that says nothing of what is settled
-    r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very)|i don't mind|we should|"
+    r"^\W*(?:(?:yes|yeah|no|oh|well|okay)\W+)*(?:(?:fair enough|that makes sense)(?=\W*$)|that(?:'s| is|'d be| would be) (?:good|fine|great|where|lovely|better|right|true|all right|very|an? (?:great|big|real|huge) (?:help|relief))|i don't mind|we should|"
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
