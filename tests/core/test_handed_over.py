@@ -91,6 +91,62 @@ def test_one_sentence_shares_out_what_is_to_be_done() -> None:
     assert [(line.owner, line.due) for line in of("action", *rows)] == [((MAREN,), TUESDAY), ((TOBIAS,), None)]
 
 
+@pytest.mark.parametrize(
+    ("rows", "found"),
+    [
+        pytest.param(
+            ((MAREN, "The strap is missing. I'll order the strap first thing in the morning, and Ines, count the dressings and send me a list."),
+             (INES, "I'm at the station on Thursday."), (MAREN, "Thursday's fine.")),
+            [((MAREN,), date(2026, 10, 7)), ((INES,), date(2026, 10, 8))], id="and somebody else by name",
+        ),
+        pytest.param(
+            ((MAREN, "The strimmer's leaking. Put a tag on the strimmer and I'll have a look after lunch."), (TOBIAS, "Right you are.")),
+            [((TOBIAS,), None), ((MAREN,), TUESDAY)], id="the day is that of the second part",
+        ),
+        pytest.param(
+            ((INES, "I had a bad September."), (TOBIAS, "Take a week off."), (MAREN, "I'll fill in the form, you both sign the form, and it has to be at the office by the thirtieth."), (INES, "Sure."), (TOBIAS, "Okay.")),
+            [((MAREN,), None), ((TOBIAS, INES), date(2026, 10, 30))], id="both of the others",
+        ),
+        pytest.param(
+            ((MAREN, "Write me a bad draft by next Wednesday, and I'll tell you it's good."), (INES, "A bad one I can do.")),
+            [((INES,), date(2026, 10, 14))], id="what is only told",
+        ),
+        pytest.param(
+            ((MAREN, "Who'd ring the two new people? I can't before Friday."), (TOBIAS, "I don't mind.")),
+            [((TOBIAS,), None)], id="does not mind",
+        ),
+        pytest.param(
+            ((TOBIAS, "We have no worms left for the lawn."), (MAREN, "Order one pack. It's going to be wet soon, that's what they like."), (TOBIAS, "Will do.")),
+            [((TOBIAS,), None)], id="the weather is nobody's promise",
+        ),
+        pytest.param(
+            ((INES, "Could I see it? I'll send you a link. Don't put your real name in, it's public."), (MAREN, "I'll be careful.")),
+            [((INES,), None)], id="what is not to be done",
+        ),
+    ],
+)  # fmt: skip
+def test_whose_share_is_which(rows: tuple[Row, ...], found: list[tuple[tuple[str, ...], date | None]]) -> None:
+    assert [(line.owner, line.due) for line in of("action", *rows)] == found
+
+
+def test_what_whoever_is_last_does_is_a_rule_for_all() -> None:
+    rows = (
+        (MAREN, "Whoever's last locks the drug cupboard, please, it was open again on Sunday."),
+        (INES, "That was me."),
+    )
+    assert [line.why for line in of("decision", *rows)] == ["a rule for all"]
+
+
+def test_the_end_of_the_talk_takes_no_decision_with_it() -> None:
+    rows = (
+        (TOBIAS, "Who's got the key to the chemicals? It wasn't on the hook."),
+        (MAREN, "Me. Nobody takes that key home, and that includes me."),
+        (INES, "Noted."),
+        (MAREN, "Anything else? Off we go then."),
+    )
+    assert [line.text for line in of("decision", *rows)] == ["Maren: Nobody takes that key home, and that includes me."]
+
+
 def test_a_condition_gives_each_voice_a_day_of_its_own() -> None:
     rows = (
         (MAREN, "When can we have the new sign?"),

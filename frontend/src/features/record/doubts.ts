@@ -6,7 +6,7 @@ const TOLD: Record<Told, string> = {
   "may not be settled": "it may only have been talked about, and not settled.",
   "may be no task": "it may not be meant as a task.",
   "may have a day": "a day was named close by, and none is in the line.",
-  "may mean something else": "what stands in square brackets was likelier than anything else, but not by much.",
+  "may mean something else": "what stands in square brackets may not be what was meant.",
   "heard unsurely": "a name or a figure in it was not heard clearly.",
   "voice unsure": "it is unsure in whose voice this was said.",
 };

@@ -43,7 +43,7 @@ from nuntius.core.minutes.unruled import LEAST_SAID, judged
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 
-TAKEN_UP, ASSIGNED = "offer taken up", "assignment"  # why
+TAKEN_UP, ASSIGNED, OF_ALL = "offer taken up", "assignment", "asked of all"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
 LEAST = 0.1  # likelihood below which what a rule found is no action
 LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
@@ -60,14 +60,15 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
         found = _found(scene, number, likely, findings, taken)
-        if found is not None and len(parts := _parts(scene, found)) > 1:
+        parts = _parts(scene, found) if found is not None else ()
+        if len(parts) > 1:
             findings += parts
             continue
         changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
         if changed is not None:
             findings[-1] = changed
-        elif found is not None:
-            findings.append(found)
+        else:
+            findings += parts
     told = (_told(scene, finding, _likelihood(scene, finding, likely)) for finding in merged(scene, findings))
     return [_line(scene, finding) for finding in told if finding is not None]
 
@@ -95,19 +96,24 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
 def _parts(scene: Scene, found: Finding) -> tuple[Finding, ...]:
     """A finding, or two where its sentence gives each of two people a task: `Raise it today and I'll sign it.`"""
     sentence = found.sentence
-    if (both := _shared_out(scene, sentence)) is not None:
-        return both
+    if (shares := _shared_out(scene, sentence)) is not None:
+        return shares
+    both = errands.BOTH_PART.search(sentence.text) if found.why == OF_ALL else None
+    if both and cues.INTENT.search(sentence.lower[: both.start()]) and (own := commitment(scene, sentence)) is not None:
+        text = wording.framed(errands.BOTH_PART.sub("", own.text).rstrip("."))
+        return replace(own, text=text, due=None), found
     conditional = found.why == ASSIGNED and cues.IF_I.match(sentence.lower)
     if found.owner == (sentence.speaker,) or not (conditional or cues.AND_I.search(sentence.lower)):
         return (found,)
+    if cues.AND_I.search(sentence.lower) and errands.NO_TASK.search(sentence.lower):  # `… and I'll tell you it's good`
+        return (replace(found, text=tasks.until_own(found.text)),)
     own = commitment(scene, sentence)
     if own is None:
         return (found,)
-    if errands.NO_TASK.search(sentence.lower):  # `… and I'll tell you it's good`
-        return (replace(found, text=tasks.until_own(found.text)),)
     text = tasks.own_part(sentence.text)
     own = replace(own, text=made_clear(scene, sentence, text)) if text else own
-    return replace(found, text=tasks.until_own(found.text)), own
+    day = found.due if found.due and found.due.said not in text else None  # `Put a tag on it and I'll look after lunch`
+    return replace(found, text=tasks.until_own(found.text), due=day), own
 
 
 def _shared_out(scene: Scene, sentence: Sentence) -> tuple[Finding, Finding] | None:

@@ -104,7 +104,7 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
 def _told_each(scene: Scene, sentence: Sentence) -> Finding | None:
     """`You've each had the booklet. Read chapter three by Thursday.`: a task of all others by a day."""
     before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
-    tells = is_imperative(sentence) or errands.TELLS_EACH.match(sentence.lower)
+    tells = is_imperative(sentence) or errands.TELLS.match(sentence.lower)
     told = tells and not sentence.is_question and any(errands.TO_EACH.search(s.lower) for s in before)
     if not told or unreal(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
         return None
@@ -183,7 +183,10 @@ def _stand_in(scene: Scene, reply: int) -> int:
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    if sentence.is_question or unreal(lower) or not is_imperative(sentence) or cues.PLEASE_DO.match(sentence.text):
+    tells = is_imperative(sentence) or errands.TELLS.match(lower)
+    if sentence.is_question or unreal(lower) or not tells or cues.PLEASE_DO.match(sentence.text):
+        return None
+    if errands.NO_ORDER.match(lower):
         return None
     if cues.LETTING.search(lower) or cues.DISMISSED.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None
@@ -277,7 +280,8 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
         theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
-        theirs = theirs or (other and turn == sentence.turn + 1 and bool(errands.IS_THERE.match(said)))
+        ready = errands.IS_THERE.match(said) or (sentence.is_question and errands.DOES_NOT_MIND.match(said))
+        theirs = theirs or (other and turn == sentence.turn + 1 and bool(ready))
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn
     return None

@@ -19,6 +19,9 @@ ASKED_AGAIN = 0.75  # cosine of two ways to ask the same
 DAY = re.compile(
     r"\b(?:(?:mon|tues|wednes|thurs|fri|satur|sun)day|today|tomorrow|tonight|week|month|spring|summer|autumn|winter)\b"
 )
+ASKS_WHICH = re.compile(  # `Which one would you pick?` asks for nothing to be done
+    r"^\W*(?:(?:so|and|but|or|well|okay|right)\W+)*(?:what|who|where|why|which|how (?:many|much|long|far|often))\b.*\bwould you\b"
+)
 INTERROGATIVE = re.compile(
     r"^\W*(?:(?:so|and|but|or|well|okay|right|sorry|wait)\W+)*(?:what|who|whose|when|where|why|how|which|is|are|was|were|do|does|did|have|has|can|could|will|would|should|shall)\b",
     re.I,
@@ -54,7 +57,8 @@ def _asks(scene: Scene, sentence: Sentence) -> bool:
     words = sentence.text.split()
     if not sentence.is_question or cues.RHETORICAL.search(sentence.lower) or cues.FORMALITY.search(sentence.lower):
         return False
-    if cues.REQUEST.search(sentence.lower) or re.search(
+    asks_for = cues.REQUEST.search(sentence.lower) and not ASKS_WHICH.match(sentence.lower)
+    if asks_for or re.search(
         r"\b(?:any ?body|any ?one|every ?body|every ?one) (?:unhappy|against|happy|object\w*|opposed)\b", sentence.lower
     ):
         return False

@@ -120,16 +120,14 @@ def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
 def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     """What its form makes a ruling: `Nobody goes up before eleven`, `No drone.`, `Then we argue.`, `Hire the boots.`"""
     lower = sentence.lower
-    if (
-        sentence.is_question
-        or settles_nothing(lower)
-        or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
-    ):
+    for_all = rulings.NORM.search(lower) if not rulings.DESCRIBES.match(lower) else None
+    ruled_by = sentence.text.find(",", for_all.end()) if for_all else -1  # behind it stands why
+    told = (t for t in sentence.tokens if t.dep == "ROOT" and t.tag == "VBD")
+    if sentence.is_question or settles_nothing(lower) or any(not -1 < ruled_by < t.start for t in told):
         return None
     to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
     to_nobody = to_nobody and not TO_ONE.search(lower) and not rulings.OR_ELSE.search(lower)
     ruled = to_nobody and any(t.lemma in rulings.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    for_all = rulings.NORM.search(lower) if not rulings.DESCRIBES.match(lower) else None
     thing = rulings.THING_THEN.search(lower) and _just_spoken_of(scene, sentence)
     said = (
         for_all

@@ -21,6 +21,7 @@ _LEADS_ON = re.compile(  # words that do not stand without the day behind them
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
+    r",\s+(?=give me (?:till?|until|a|an|one|two|three)\b)|"
     r",\s+and (?:then )?(?=(?:we|nobody|no one|everybody|everyone) \w)|"
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| never)\b(?! have\b| get\b)))",
     re.I,
@@ -60,6 +61,9 @@ _LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it
     r"you(?:'ll| will| can)( all)? (?:have|get) (?=(?:it|them|both|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
     re.I,
 )
+_YOU_HAVE = re.compile(
+    r"((?:The|That|Those|My|Our) [\w ]{2,30}?) you(?:'ll| can| will) have\b"
+)  # `The logo you can have today`
 _OWES = re.compile(r"\bI (?:still )?owe you (?=(?:an?|the|some|that|two|three|\d+)\b)")
 _CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
 _OFFER_HEAD = re.compile(
@@ -83,6 +87,8 @@ def task(sentence: Sentence, requested: bool) -> str:
         return "Let you know."
     if errands.YOU_FIND.search(sentence.lower):
         return ""
+    if (fronted := _YOU_HAVE.match(sentence.text)) is not None and not requested:
+        return framed(f"Let you have {fronted.group(1)[0].lower()}{fronted.group(1)[1:]}")
     text = _OWES.sub("I'll give you ", _CLEFT.sub(r"\1\2 ", _PLEASE.sub("", clean(sentence.text).rstrip(".?!"))))
     heads = (_REQUEST_HEAD, _UNTAKEN_HEAD, _TASK_HEAD) if requested else (_TASK_HEAD, _REQUEST_HEAD)
     for head in heads:

@@ -24,7 +24,7 @@ ASSENT = cue(
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
     r"\bi can live with (?:that|it)\b",
-    r"^\W*(?:it's|that's) (?:already )?in (?:my|the) (?:diary|calendar|book)\b|^\W*(?!what\b|if\b)(?:\w+ ){1,4}i can do\W*$",
+    r"^\W*(?:it's|that's) (?:(?:already )?in (?:my|the) (?:diary|calendar|book)|as good as (?:done|in|there|\w+ed))\b|^\W*(?!what\b|if\b)(?:\w+ ){1,4}i can do\W*$",
 )
 LATE_ASSENT = cue(
     r"\b(?:yes|yep|sure|okay|fine|right|all right|of course|will do|go on)\W*$"
@@ -75,9 +75,9 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'m| am) \w+ing\b",
     r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those|(?:the|an?|your) \w+) (?:by|on|before)\b",
     r"\byou(?:'ll| will) find (?:it|them) (?:in|on|at|there|here)\b",
-    r"\b(?:it|that|those|this)(?:'ll| will|'s going to| goes?| go) (?:be |in |out |off |up )?",
+    r"\b(?:it|that|those|this)(?:'ll| will|'s going to(?! be (?!in\b|out\b|off\b|up\b|ready\b|done\b|there\b|with\b|sent\b|finished\b))| goes?| go) (?:be |in |out |off |up )?",
     r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
-    r"\bgoes (?:in|out|off|up)\b",
+    r"\bgoes (?:in(?! for\b)|out|off|up)\b",
     r"(?:'ll| will) be (?:with|ready|done|there|finished)\b",
     r"\bi'd (?!have\b|like you\b|want you\b|love you\b)\w+ (?:her|it|them|him|you|that)\b",
     r"\b(?:my|our) (?:lads?|people|team|crew|guys|colleagues?|men|girls|boys|assistant|office|workshop|son|daughter) (?:can|will|could)\b",
@@ -192,7 +192,7 @@ UNTAKEN = cue(
     r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'ll| will)\b",
-    r"\bwho'd like to\b",
+    r"\bwho'd (?:like to|ring|do|take|write|ask|send|book|order|bring|call|make|go|tell|print|fetch|buy|draw|fill|run|look)\b",
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
     r"\bwe'll have to find (?:some|any) ?(?:body|one)\b",
 )
@@ -254,7 +254,9 @@ SECONDED = cue(r"\bsecond(?:ed|s)?\b|\bin favour\b")
 IF_I_MUST = cue(r"\bif i (?:have|need) to\b|\bif need be\b|\bif it comes to (?:it|that)\b")
 GLAD_TO = cue(r"^\W*i(?:'d| would) be (?:very |only too )?(?:glad|happy|delighted) to\b")
 SHOULD_WE = cue(r"\b(?:should|shall|ought) (?:we|some ?(?:body|one))\b")
-OF_ALL = cue(r"\b(?:nobody|no one|everybody|everyone)(?: else)? \w+s\b")  # a rule and nobody's promise
+OF_ALL = cue(
+    r"\b(?:nobody|no one|everybody|everyone|everything|anything)(?: else)? (?:that \w+ .*)?\w+s\b"
+)  # a rule and nobody's promise
 YOU_OR_I = cue(r"\b(?:do|shall|should|will) i\b.{1,40}\bor (?:do|shall|should|will|would) you\b")
 YOU_DO_IT = cue(r"^\W*(?:(?:no|oh|well|then),? )?you (?=[a-z]+ (?:it|that|them)\b)")
 THEN_I = cue(  # what a voice takes on in the present: `Then I scan it, first thing.`
@@ -295,7 +297,7 @@ IF_FIRST = cue(r"^\W*(?:(?:so|and|but|well|then)\W+)?if\b")
 VOTE = cue(r"\b(?:in favour|against|abstain|abstention|hands up|hands\.|show of hands|vote|votes)\b")
 OBJECTION = cue(r"\b(?:no|but|i don't|against|can't|not (?:sure|happy|so)|however|disagree|hang on|wait)\b")
 DEFERRED = cue(
-    r"\b(?:next time|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till?)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
+    r"\b(?:next time|ask (?:me|us) again|park (?:it|that|this)|defer|postpone|hold (?:that|it)|it'll keep|leave it (?:for|until|till?)|come back to (?:it|that|this)|another day|not today|(?:not|can't|cannot|don't|won't) decide|look at (?:it|that|this) again|that's for (?:next|another|january|february|march|april|may|june|july|august|september|october|november|december))\b"
 )
 UNKNOWN = cue(
     r"\b(?:no idea|don't know|do not know|not sure|no clue|couldn't (?:say|tell)|haven't (?:a clue|decided|heard)|good question|i wish i knew|hard to say|who knows|nobody knows|can't say)\b"

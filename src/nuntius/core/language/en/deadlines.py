@@ -102,6 +102,7 @@ TOO_SOON = re.compile(
 )
 AWAY = cue(
     r"^\W*i (?:go|leave|fly|'m going) (?:(?:away|off|on holiday) )?on\b",
+    r"^\W*i can't (?:do (?:it|that) )?(?:before|until|till?|on|this|next)\b",
     r"\b(?:haven't|hasn't|have not) got (?:the )?time\b|\b(?:i'm|i am|he's|she's|we're|they're) (?:off|away|out|back|not (?:in|here)|on (?:holiday|leave)|in [a-z]+)\b",
 )
 NEXT_CLAUSE = re.compile(

@@ -1,7 +1,10 @@
 """English cues of tasks: what is let, told and taken on without the plain words for it, and what only sounds so."""
 
+import re
+
 from nuntius.core.language.en.cues import cue
 
+NO_ORDER = cue(r"^\W*(?:(?:and|but|please)\W+)*(?:don't (?!forget\b|let\b)|ask (?:me|us) again\b)")
 NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wants or moves the meeting on
     r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b",
     r"\bi (?:should|could|might|ought to)(?:'ve| have)\b",
@@ -10,6 +13,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
     r"\bshall we say\b|\bput a date on (?:it|that|them)\b",
+    NO_ORDER.pattern,
     r"\bi(?:'ll| will) tell you (?:it's|that's|that it)\b|\b(?:tell|ask|ring|call) me and i(?:'ll| will)\b",
     r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
     r"\bi(?:'ll| will) have to (?:look|see|think|go)\W*$",
@@ -47,6 +51,8 @@ LETS = cue(  # gives leave
 NAMED_YOU = cue(  # `Lotte, you book it then.`
     r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) )"
 )
+DOES_NOT_MIND = cue(r"^\W*i don't mind\b(?! (?:if|what|which|who|how|when))")  # `Who'd ring them?` `I don't mind.`
+BOTH_PART = re.compile(r",? (?:and )?you (?:both|all|two) .*", re.I)  # `I'll fill in the form, you both sign it`
 STANDS_IN = cue(
     r"^\W*(?:then )?i (?:can|could|'ll|will) do (?:it|that)\b|^\W*i'll do (?:it|that)\b"
 )  # for somebody who cannot
@@ -55,7 +61,7 @@ YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
     r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
 )
 AND_YOU = cue(  # `I'll have it unblocked and then, Ollie, you order four.`
-    r",? and (?:then,? )?(?:[a-z]+, )?you (?=(?:order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill) )"
+    r",? and (?:then,? )?(?:(?:[a-z]+, )?you|[a-z]+,) (?=(?:count|order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill) )"
 )
 THEN_YOU = cue(  # `Then you pack on the eighteenth.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
@@ -73,9 +79,9 @@ SHALL_I = cue(r"^\W*(?:so |then |and )?i(?:'ll| will) \w.*, shall i\W*$")  # `I'
 TO_EACH = cue(
     r"\byou(?:'ve| have|'re)?(?: got)? (?:each|all)\b|\b(?:each|all|both) of you\b"
 )  # said before what all do
-TELLS_EACH = cue(
-    r"^\W*(?:read|learn|bring|fill|sign|send|hand|write|take|get|check|mail|print) "
-)  # what a parser may miss
+TELLS = cue(  # what a parser may miss: `Order one.`
+    r"^\W*(?:(?:and|then|so|right|okay)\W+)*(?:read|learn|order|book|buy|bring|fill|sign|send|hand|write|take|get|check|mail|print) (?:in |out )?(?:one|two|three|it|them|that|the|an?|some|me|us|him|her|chapter)\b"
+)
 SENDS_IT = cue(  # `Send it round on Monday`, of what somebody has just taken on
     r"^\W*(?:(?:then|and|good|great|okay),? )*(?:send|give|bring|show|mail|pass|hand|let me have) (?:(?:me|us) )?(?:it|them|that)\b"
 )

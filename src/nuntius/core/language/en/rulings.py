@@ -9,6 +9,7 @@ NORM = cue(  # what holds for everybody
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
+    r"^\W*whoever(?:'s| is| comes| goes| leaves)\b.* (?:locks|shuts|closes|turns|switches|washes|brings|takes|puts|writes|tells)\b|"
     r"(?:,|\band|\bthen) nobody (?!ever|knows|has|is|was|likes|wants|needs|says|cares|minds|thinks|comes|reads|does\b)\w+s (?!to\b)\w",
 )
 NO_THING = cue(
@@ -23,6 +24,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
+    r"^\W*(?:(?:so|right|okay|well)\W+)*off (?:we|you) go\b",
     r".*\bsomething like that\b",
     r".+\bi can live with (?:that|it)\b.*\bagreed\b",  # two voices that were heard as one
 )
@@ -100,7 +102,7 @@ WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
 DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
 BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
-    "s not now though fine it is that then on by make say okay the at soon enough let and all right good".split()
+    "s not now though fine it is that then on by make say okay the at soon enough let and all right good same time".split()
 )
 MEETS_AGAIN = "Next meeting: {day}."
 WILLED = cue(
