@@ -10,7 +10,10 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.wording import clean, framed
 
 LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
-_DAY = re.compile(r"day\b|tomorrow|week(?:end)?\b|\bend of \w+|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b", re.I)
+_DAY = re.compile(
+    r"day\b|tomorrow|week(?:end)?\b|\bend of \w+|\d|\b(?:\w+th|first|second|third|\w+-first|\w+-second|\w+-third)\b",
+    re.I,
+)
 _POSSESSIVE = re.compile(r"\b(?:my|your|his|her|our|their|[A-Z]\w+'s)$")  # `my Friday evening` is no day by which
 _HANGS = re.compile(  # what is left before a day that was taken off
     r"(?:,?\s+(?:so|by|before|until|till?|of|about|around|all)|\s+(?:(?:by|on|before|until|till?|for|in|at|from|of)\s+)?(?:the|a))+$",
