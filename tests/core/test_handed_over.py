@@ -120,6 +120,39 @@ def test_one_sentence_shares_out_what_is_to_be_done() -> None:
             [((TOBIAS,), None)], id="the weather is nobody's promise",
         ),
         pytest.param(
+            ((MAREN, "Send the offer to me by eight, I'm asleep after that."), (TOBIAS, "By eight.")),
+            [((TOBIAS,), None)], id="the hour is said again",
+        ),
+        pytest.param(
+            ((MAREN, "I'd like to know what the shoe shop pays. Ask the shoe shop, Tobias."), (TOBIAS, "All right, I'll go in on Saturday."),
+             (MAREN, "Saturday's too late."), (TOBIAS, "Thursday morning, before it goes off.")),
+            [((TOBIAS,), date(2026, 10, 8))], id="too late",
+        ),
+        pytest.param(
+            ((MAREN, "Somebody has to brief the volunteers. Who briefs them?"), (INES, "You do, Douglas, at five, in the hall."), (DOUGLAS, "Right.")),
+            [((DOUGLAS,), None)], id="you do",
+        ),
+        pytest.param(
+            ((INES, "The friends have their evening soon. Somebody could go and ask the friends."), (TOBIAS, "They hide when I come in."), (INES, "I'll go, they don't know me yet.")),
+            [((INES,), None)], id="goes oneself",
+        ),
+        pytest.param(
+            ((MAREN, "We're down to four small masks."), (INES, "I've ordered twenty masks, they'll be here on Saturday."), (MAREN, "Good.")),
+            [], id="ordered already",
+        ),
+        pytest.param(
+            ((TOBIAS, "I'll be there at seven to let the glaziers in."), (MAREN, "Perfect.")),
+            [((TOBIAS,), None)], id="there to let them in",
+        ),
+        pytest.param(
+            ((MAREN, "Make me a bigger letter for the stage, Ines. Could you have it by the run this afternoon?"), (INES, "Sure.")),
+            [((INES,), TUESDAY)], id="could you have it by then",
+        ),
+        pytest.param(
+            ((INES, "She fed once and fell asleep. I'll sit with the mother for the next feed. When's that?"), (MAREN, "About nine.")),
+            [((INES,), date(2026, 10, 7))], id="an hour that is asked for",
+        ),
+        pytest.param(
             ((INES, "Could I see it? I'll send you a link. Don't put your real name in, it's public."), (MAREN, "I'll be careful.")),
             [((INES,), None)], id="what is not to be done",
         ),

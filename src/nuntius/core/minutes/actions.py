@@ -155,7 +155,8 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     if about is finding.sentence:  # which says it better than a few words cut out of it
         brief = len(finding.text.split()) < LEAST_SAID
         return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
-    text = beside(to_speaker(finding.sentence, finding.text), about)
+    told = finding.text if finding.sentence.speaker in finding.owner else tasks.without_you(finding.text)
+    text = beside(to_speaker(finding.sentence, told), about)
     return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
 
 
@@ -163,7 +164,10 @@ def _finished(scene: Scene, finding: Finding) -> Finding:
     """A finding in the words in which it is minuted, with what it refers to but does not name."""
     sentence = finding.sentence
     text = tasks.finished(finding.text, sentence, finding.owner, scene.roster.words)
-    text = tasks.undated(text, finding.due.said) if finding.due else text
+    if (day := finding.due) is not None:
+        text = tasks.undated(text, day.said)
+        other = next((d for d in said_dates(text, scene.facts.day) if text.endswith(f" on {d.said}.")), day)
+        text = tasks.undated(text, other.said)  # `Have them here on Monday.`, where it is Tuesday in the end
     text = to_whom(scene, sentence, text) if sentence.speaker in finding.owner else to_speaker(sentence, text)
     if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))

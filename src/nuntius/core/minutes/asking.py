@@ -57,6 +57,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
     if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
         return None
+    if deadlines.NOT_BEFORE.match(lower):
+        return None  # `Not before the sprouts are in, please.`
     if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
         return None  # `Two adults and a dog, please.`
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
@@ -250,6 +252,9 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     says_nothing = says_nothing or bool(cues.BARE_SEARCH.match(text))
     if len(text.split()) < SHORTEST_TASK or says_nothing or _is_settled(scene, sentence):
         return None
+    if (turn := _appointed(scene, sentence)) is not None:
+        taken.add(turn)
+        return exchange(scene, sentence, turn, text, "taken up")
     if (turn := _taker(scene, sentence)) is not None:
         taken.add(turn)
         own = (tasks.task(s, requested=False) for s in scene.by_turn[turn] if cues.INTENT.search(s.lower))
@@ -263,6 +268,18 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5 or _is_before_it_begins(scene, sentence):
         return None
     return Finding(sentence, text, (), (passage(sentence),), due(scene, sentence), "nobody took it")
+
+
+def _appointed(scene: Scene, sentence: Sentence) -> int | None:
+    """The turn in which somebody agrees who was named at once: `Who briefs them?` `You do, Patrick, at five.` `Right.`"""
+    if not sentence.is_question:
+        return None
+    for turn in scene.following(sentence.turn, 1):
+        said = scene.by_turn[turn][0]
+        reply = reply_to(scene, turn, scene.roster.addressee(said.text))
+        if errands.YOU_DO.match(said.lower) and reply is not None and takes_on(scene, reply):
+            return reply
+    return None
 
 
 def _taker(scene: Scene, sentence: Sentence) -> int | None:
@@ -311,8 +328,12 @@ def _is_settled(scene: Scene, sentence: Sentence) -> bool:
 
 
 def _shares(scene: Scene, sentence: Sentence, turn: int) -> bool:
-    """Whether a turn speaks of the things that a sentence names."""
-    return bool(scene.turn_content[turn] & scene.content[sentence.turn, sentence.first])
+    """Whether a turn speaks of the things that a sentence names, or of doing the same: `Somebody could go.` `I'll go.`"""
+    does, did = (
+        {t.lemma for s in part for t in s.tokens if t.tag == "VB"} for part in ([sentence], scene.by_turn[turn])
+    )
+    shared = scene.turn_content[turn] & scene.content[sentence.turn, sentence.first]
+    return bool(shared or (does & did) - {"be", "have", "do"})
 
 
 def _takes(scene: Scene, sentence: Sentence, turn: int) -> bool:

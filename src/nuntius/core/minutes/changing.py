@@ -43,12 +43,19 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
         or cues.PLEASE_DO.match(sentence.text)
         or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
-    says = says or _wanted_then(scene, sentence, last)
+    says = says or _wanted_then(scene, sentence, last) or (own and _moved_on(scene, sentence))
     if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
         return None
     if deadlines.PART_OF_DAY.match(day.said.lower()) and not (told or deadlines.WANTED_BY.search(sentence.lower)):
         return None  # `Thursday week. In the morning, please.`
     return replace(last, due=day, evidence=tuple(sorted({*last.evidence, passage(sentence)})))
+
+
+def _moved_on(scene: Scene, sentence: Sentence) -> bool:
+    """`I'll go on Saturday.` `Saturday's too late.` `Thursday morning, before it goes off.`"""
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    refused = any(deadlines.TOO_LATE.search(s.lower) for t in before for s in scene.by_turn[t][-1:])
+    return refused and len(sentence.text.split()) <= BRIEF and not sentence.is_question
 
 
 def _wanted_then(scene: Scene, sentence: Sentence, last: Finding) -> bool:

@@ -37,6 +37,7 @@ AGAIN_REACH = 3  # sentences before a task in which the next meeting may be name
 BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BRIEF = 6  # words of a sentence behind a day that still belongs to it
+EVENING = 18  # o'clock
 BARE_DAY = 4  # words of a sentence that names a day and little else
 PARTING = 2  # turns at the end, in which a mere day is when they meet again
 CLOSING = 0.75  # share of the talk behind which its end is taken to be near
@@ -73,6 +74,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     begun = FROM_DAY.search(sentence.text) if own else None
     if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
         return days[0]
+    if (hour := _hour_answered(scene, sentence)) is not None:
+        return hour
     own = own and not deadlines.AND_WE_MEET.search(sentence.text)
     now = (NOW.search(sentence.text) or deadlines.AT_HOUR.search(sentence.text)) if own else None
     if now is None:
@@ -80,6 +83,19 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     if now.re is NOW:
         return SaidDate(scene.facts.day, now.group(1), now.start(), now.end())
     return SaidDate(_day_of_hour(scene, sentence, now.group()), now.group(), now.start(), now.end())
+
+
+def _hour_answered(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`Then I sit with them. When's that?` `About nine.`: the day of that hour."""
+    asked = deadlines.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text)
+    replies = [s for t in scene.following(sentence.turn, 1) for s in scene.by_turn[t][:1]] if asked else []
+    said = next((s for s in replies if deadlines.BARE_HOUR.match(s.text)), None)
+    if said is None:
+        return None
+    hour = said.text.strip(" .,")
+    in_evening = scene.facts.begun is not None and scene.facts.begun.hour >= EVENING  # when nine is that of tonight
+    day = scene.facts.day if in_evening else _day_of_hour(scene, said, hour)
+    return SaidDate(day, hour, 0, len(said.text))
 
 
 def _day_of_hour(scene: Scene, sentence: Sentence, said: str) -> date:
@@ -231,7 +247,8 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
     """Sentences that may name the day: the rest of the turn, then what answers `when?` or repeats a bare day."""
     for other in scene.by_turn[sentence.turn]:
         if other.first > sentence.first:
-            if cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower):
+            begins = cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower)
+            if begins and not deadlines.HAVE_IT.search(other.lower):
                 break  # another task begins
             if deadlines.AWAY.search(other.lower) or deadlines.NOT_WANTED.match(other.lower):
                 continue

@@ -76,6 +76,7 @@ def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
         or cues.RISES.search(lower)
         or cues.OF_ALL.search(lower)
         or errands.NOT_TO_DO.search(lower)
+        or errands.HAVE_DONE.match(lower)
     ):
         return None
     found = cues.PROMISE.search(lower)

@@ -34,6 +34,9 @@ def takes_on(scene: Scene, turn: int) -> bool:
 
 def echoes(scene: Scene, sentence: Sentence, turn: int) -> bool:
     """Whether a turn says again what was asked: `And send Vera the list.` `And send Vera the list, yes.`"""
+    words, again = (re.findall(r"[\w']+", said.lower()) for said in (sentence.text, scene.text(turn)))
+    if len(again) > 1 and not scene.text(turn).endswith("?") and set(again) <= set(words):
+        return True  # `Send it to me by eight.` `By eight.`
     names = {part.lower() for person in scene.roster.people for part in person.split()}
     said = scene.content[sentence.turn, sentence.first] - names
     return (
@@ -177,7 +180,7 @@ def empty(rest: str) -> bool:
     while words and (words[0] in ("just", "then", "also", "all", "now", "to", "be") or words[0].endswith("ly")):
         if words[0] == "be":
             return not re.match(
-                r"be (?:on|back|in (?:touch|contact)|(?:writ|send|ring|call|order|print|bring|mak|mail|email|book|draft|prepar)ing)\b",
+                r"be (?:there|here)\b.*\bto (?:let|open|help|take|bring|fetch|meet|set|show|lock|sign|do)\b|be (?:on|back|in (?:touch|contact)|(?:writ|send|ring|call|order|print|bring|mak|mail|email|book|draft|prepar)ing)\b",
                 " ".join(words),
             )
         words.pop(0)
@@ -185,7 +188,7 @@ def empty(rest: str) -> bool:
         words = words[2:]
     if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen)\b|"
+            r"\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen|here)\b|"
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )

@@ -180,7 +180,7 @@ def order(text: str) -> str:
 
 
 def _trimmed(text: str) -> str:
-    text = re.sub(r"^(?:to|be able to|have to|need to|go and|try and|then)\s+", "", text.strip(), flags=re.I)
+    text = re.sub(r"^(?:to|be able to|have to|need to|(?:go|try) and(?= \w+ \w)|then)\s+", "", text.strip(), flags=re.I)
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
     text = _BACK.sub("", text)
     text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))

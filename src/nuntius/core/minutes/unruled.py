@@ -29,6 +29,8 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         settles
         or errands.NO_TASK.search(lower)
         or errands.NOT_TO_DO.search(lower)
+        or errands.HAVE_DONE.match(lower)
+        or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
         or cues.ASKS_FIRST.search(lower)
         or deadlines.AWAY.search(lower)
         or gives_reason(scene, sentence)
@@ -47,7 +49,11 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         said = scene.text(reply) if reply is not None else ""
         taken = cues.INTENT.search(said.lower()) or errands.GLADLY.search(said)
         return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
-    tells = is_imperative(sentence) or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
+    tells = (
+        is_imperative(sentence)
+        or bool(errands.TELLS.match(lower))
+        or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
+    )
     if tells and (asked or "please" in lower):
         return _told_to(scene, sentence, text, asked) or _told_by_day(scene, sentence, likelihood)
     own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)

@@ -190,7 +190,7 @@ UNTAKEN = cue(
     r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to|'d have to| could| please)\b",
     r"\b(?:need|want|find|needs|wants) some ?(?:body|one)(?: else)? to\b",
     r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
-    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|this|that|in|out|up)|\w{3,}ing)\b",
+    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|them|him|her|this|that|in|out|up)|\w{3,}ing)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'ll| will)\b",
     r"\bwho'd (?:like to|ring|do|take|write|ask|send|book|order|bring|call|make|go|tell|print|fetch|buy|draw|fill|run|look)\b",
     r"\b(?:ought to|needs to|has to|should|must|has got to) (?:be )?\w+(?:ed|n|ne|ld|nt|ught)\b",
@@ -233,13 +233,13 @@ WELCOME = cue(
     r"^\W*(?:(?:oh|yes|well|ah),?\s+)*do\b(?=\W*(?:$|[.!])|,? and\b| (?!that\b)\w+ (?:it|them|him|her)\W*(?:$|[.!]))",
     r"^\W*(?:(?:and|so|well|oh),? )?(?:could|can) you (?:have|get|do|bring|send) (?:it|them|that|those)\b",
     r"^\W*(?:(?:oh|yes|yeah|okay|good),?\s+)*please\b|\b(?:please do|do,? please|yes,? do)\b",
-    r"\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
+    r"\bwould (?:save (?:us|me)|be a (?:great |big |real )?help)\b|\b(?:that(?:'d| would) (?:be|help|do|save)|that's (?:very |really |so )?(?:kind|good of you|helpful)|you're an? (?:star|angel|hero|saint))\b",
     r"\bwould you (?:mind|do that)\b|\bit does help\b|\byou're (?:down|on|hired|in)\b|^\W*(?:yes,? )?(?:go on,? then|go ahead|do that|you do that|bring (?:it|them)|if you (?:would|could|don't mind))\b",
     r"\b(?:when|how soon) (?:could|can|would) (?:i|we|you|they)\b",
     r"\b(?:can|could) you (?:say|give (?:me|us)) (?:a |me a |us a )?(?:date|day)\b|^\W*by when\b",
 )
 TAKING_SELF = cue(
-    r"\b(?:(?:give|send) it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|that's me,? then|^\W*that(?:'s| one's) mine\b|i'll (?:have to )?do (?:it|that) myself)\b"
+    r"\b(?:(?:give|send) it to me|put me down(?: for (?:it|that))?|i suppose it's me|it's me,? then|^\W*then it's me\b|that's me,? then|^\W*that(?:'s| one's) mine\b|i'll (?:have to )?do (?:it|that) myself)\b"
 )
 ASSIGNED = re.compile(
     r"\w+(?:(?:'ll| will| gets to| is going to|'s going to| to| has to|, you(?:'ll| will)?)\s+(?=\w)|\s+(?=takes \w))"

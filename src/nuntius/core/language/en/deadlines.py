@@ -32,6 +32,7 @@ TELLS_DAY = re.compile(
 )  # `I'll tell him it's Monday`
 TELLS_OTHERS = cue(r"\b(?:tell|let) (?:her|him|them|everybody|everyone)(?: know)?\W*$")  # a day that was just agreed on
 AND_WE_MEET = cue(r",? and (?:then )?we(?:'ll| will)? (?:all )?(?:talk|speak|meet|see|look|go through|compare)\b")
+NOT_BEFORE = cue(r"^\W*not (?:before|until|till|on|in)\b")
 NOT_WANTED = cue(r"^\W*(?:(?:and|but|because) )?i (?:don't|do not|didn't) want\b")
 TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
@@ -55,6 +56,13 @@ SENDS_FOR = re.compile(
 I_THERE = cue(
     r"\bi(?:'m| am) (?:(?:in|out|up|down|over|back|past) there|there|(?:seeing|meeting|passing) (?:her|him|them|there)|(?:sitting (?:down )?|having (?:lunch|coffee) |going through (?:it|them) )with (?:her|him|them))\b",
     r"^\W*i(?:'ll)? (?:see|meet) (?:her|him|them)\b",
+    r"^\W*i(?:'ll)? (?:drive|go|walk|come|cycle) past\b|^\W*i'll (?:pop|drop|call|look) (?:in|by|round)\b",
+)
+TOO_LATE = cue(r"^\W*(?:but )?\w+day(?:'s| is|'d be| would be) (?:too (?:late|early|soon)|no good|no use)\b")
+HAVE_IT = cue(r"\b(?:could|can|would|will) (?:you|i|we) have (?:it|them|that) (?:by|before|for|on|in|done|ready)\b")
+BARE_HOUR = re.compile(  # `When's that?` `About nine.`
+    r"^\W*(?:about |around |at |by )?(?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon)(?: o'clock)?\W*$",
+    re.I,
 )
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)

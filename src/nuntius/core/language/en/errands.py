@@ -79,6 +79,12 @@ SHALL_I = cue(r"^\W*(?:so |then |and )?i(?:'ll| will) \w.*, shall i\W*$")  # `I'
 TO_EACH = cue(
     r"\byou(?:'ve| have|'re)?(?: got)? (?:each|all)\b|\b(?:each|all|both) of you\b"
 )  # said before what all do
+HAVE_DONE = cue(
+    r"^\W*(?:(?:and|but|so|well)\W+)*i(?:'ve| have) (?:ordered|bought|booked|sent|asked|told|paid|rung|written|reported)\b"
+)
+YOU_DO = cue(
+    r"^\W*(?:(?:well|oh|that's)\W+)*you (?:do|can|will)\b(?!.*\?)"
+)  # `Who briefs them?` `You do, Patrick, at five.`
 TELLS = cue(  # what a parser may miss: `Order one.`
     r"^\W*(?:(?:and|then|so|right|okay)\W+)*(?:read|learn|order|book|buy|bring|fill|sign|send|hand|write|take|get|check|mail|print) (?:in |out )?(?:one|two|three|it|them|that|the|an?|some|me|us|him|her|chapter)\b"
 )

@@ -24,6 +24,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
+    r".*\bwould save (?:us|me)\b",
     r"^\W*(?:(?:so|right|okay|well)\W+)*(?:off (?:we|you) go|for (?:heaven|god|goodness|pity)'?s'? sake)\b",
     r".*\bsomething like that\b",
     r".+\bi can live with (?:that|it)\b.*\bagreed\b",  # two voices that were heard as one
