@@ -11,7 +11,7 @@ from dataclasses import replace
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.numbers import value_of
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import SURELY_MEANT, shortened, sureness
+from nuntius.core.minutes.clearer import SURELY_MEANT, UNTOLD, shortened, sureness
 from nuntius.core.minutes.decisions import FIRM
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import (
@@ -68,7 +68,8 @@ def _unsurely_meant(scene: Scene, line: Line, told: str) -> bool:
     if about is None:
         return False
     behind = [s for s in said if (s.turn, s.first) > (about.turn, about.first)]
-    return max((sureness(scene, s, about) for s in behind), default=SURELY_MEANT) < SURELY_MEANT
+    behind.sort(key=lambda s: not UNTOLD.search(s.text))  # those that say `it` first: they have been read already
+    return bool(behind) and not any(sureness(scene, s, about) >= SURELY_MEANT for s in behind)
 
 
 def _unsurely_heard(scene: Scene, line: Line) -> Iterator[bool]:
