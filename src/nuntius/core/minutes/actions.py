@@ -9,7 +9,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.asking import ORDERED, asked_of
+from nuntius.core.minutes.asking import OF_ALL, ORDERED, asked_of
 from nuntius.core.minutes.changing import deadline_set, joining_in
 from nuntius.core.minutes.clearer import (
     CLEAR_ENOUGH,
@@ -43,7 +43,7 @@ from nuntius.core.minutes.unruled import LEAST_SAID, judged
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 
-TAKEN_UP, ASSIGNED, OF_ALL = "offer taken up", "assignment", "asked of all"  # why
+TAKEN_UP, ASSIGNED = "offer taken up", "assignment"  # why
 CLEARLY = 0.5  # likelihood from which `Do it` is kept with what it refers to
 LEAST = 0.1  # likelihood below which what a rule found is no action
 LEAST_ORDER = 0.15  # the same of the words by which somebody is told to do something
@@ -69,7 +69,9 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
             findings[-1] = changed
         else:
             findings += parts
-    told = (_told(scene, finding, _likelihood(scene, finding, likely)) for finding in merged(scene, findings))
+    told = (
+        _told(scene, finding, scene.highest_inside(likely, finding.evidence)) for finding in merged(scene, findings)
+    )
     return [_line(scene, finding) for finding in told if finding is not None]
 
 
@@ -86,7 +88,7 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
     if found is not None:
         ordered = found.why == ORDERED and likely[number] < LEAST_ORDER
         supposed = cues.IF_FIRST.search(sentence.lower) and likely[number] < CLEARLY
-        found = None if ordered or supposed or _likelihood(scene, found, likely) < LEAST else found
+        found = None if ordered or supposed or scene.highest_inside(likely, found.evidence) < LEAST else found
     answers = answers or (bool(findings) and _tells_when(scene, sentence, findings[-1]))
     if found is None and likely[number] >= ENOUGH and not answers:
         found = judged(scene, sentence, float(likely[number]))
@@ -183,11 +185,6 @@ def _says_what(finding: Finding) -> bool:
     things = {t.text.lower() for t in finding.sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM", "X")}
     own = set(re.findall(r"[\w'-]+", finding.text.lower()))
     return bool((things | OBJECTS) & own) or len(own) > CLEAR_ENOUGH
-
-
-def _likelihood(scene: Scene, finding: Finding, likely: Likely) -> float:
-    """The highest of the sentences that a finding rests on."""
-    return max(float(likely[scene.index[s.turn, s.first]]) for s in scene.inside(finding.evidence))
 
 
 def _assignment(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

@@ -11,7 +11,7 @@ from nuntius.core.minutes.clearer import made_clear, spoken_of
 from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding, is_bare
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.signs import tells_to
 from nuntius.core.minutes.taking import (
     BRIEF,
     REACH,
@@ -31,7 +31,7 @@ from nuntius.core.minutes.taking import (
 
 LEAST_ORDERED = 2  # words of what somebody is told to do
 OPENING_TURNS = 12  # within which a meeting begins
-ORDERED = "told and taken by the next voice"  # why
+ORDERED, OF_ALL = "told and taken by the next voice", "asked of all"  # why
 
 
 def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -96,24 +96,28 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     text = tasks.order(sentence.text[match.end() :]).replace("?", "")
     if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.WHO_CAN.match(text):
         return None
-    everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
-    spoken_to = last_two(scene, sentence) if cues.OF_TWO.search(match.group()) else everybody
-    owner = tuple(name for name in everybody if name in spoken_to and name != sentence.speaker)
+    others = _all_others(scene, sentence)
+    spoken_to = last_two(scene, sentence) if cues.OF_TWO.search(match.group()) else others
+    owner = tuple(name for name in others if name in spoken_to)
     evidence = (passage(sentence), *map(scene.whole, agreed))
-    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "asked of all")
+    return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, OF_ALL)
 
 
 def _told_each(scene: Scene, sentence: Sentence) -> Finding | None:
     """`You've each had the booklet. Read chapter three by Thursday.`: a task of all others by a day."""
     before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
-    tells = is_imperative(sentence) or errands.TELLS.match(sentence.lower)
-    told = tells and not sentence.is_question and any(errands.TO_EACH.search(s.lower) for s in before)
+    told = tells_to(sentence) and not sentence.is_question and any(errands.TO_EACH.search(s.lower) for s in before)
     if not told or unreal(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
         return None
     text = tasks.order(sentence.text)
+    owner = _all_others(scene, sentence)
+    return Finding(sentence, made_clear(scene, sentence, text), owner, (passage(sentence),), day, OF_ALL)
+
+
+def _all_others(scene: Scene, sentence: Sentence) -> tuple[str, ...]:
+    """Everybody there but who speaks."""
     everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
-    owner = tuple(name for name in everybody if name != sentence.speaker)
-    return Finding(sentence, made_clear(scene, sentence, text), owner, (passage(sentence),), day, "asked of all")
+    return tuple(name for name in everybody if name != sentence.speaker)
 
 
 def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -185,8 +189,7 @@ def _stand_in(scene: Scene, reply: int) -> int:
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    tells = is_imperative(sentence) or errands.TELLS.match(lower)
-    if sentence.is_question or unreal(lower) or not tells or cues.PLEASE_DO.match(sentence.text):
+    if sentence.is_question or unreal(lower) or not tells_to(sentence) or cues.PLEASE_DO.match(sentence.text):
         return None
     if errands.NO_ORDER.match(lower):
         return None
@@ -277,7 +280,7 @@ def _appointed(scene: Scene, sentence: Sentence) -> int | None:
     for turn in scene.following(sentence.turn, 1):
         said = scene.by_turn[turn][0]
         reply = reply_to(scene, turn, scene.roster.addressee(said.text))
-        if errands.YOU_DO.match(said.lower) and reply is not None and takes_on(scene, reply):
+        if errands.APPOINTS.match(said.lower) and reply is not None and takes_on(scene, reply):
             return reply
     return None
 

@@ -77,7 +77,7 @@ def _found(
     """Lines of every kind that the template asks for."""
     likely, firm = judged(talk), _firm(talk)
     told = [line for line in firm if line.kind != "question" or "question" in template.kinds]
-    lines = [*note_lines(talk), *firm, *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
+    lines = [*note_lines(talk), *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
         if kind in template.kinds:
             lines += find(talk)
@@ -86,7 +86,7 @@ def _found(
     for number, section in enumerate(template.sections):
         if not section.kinds:
             lines += [replace(line, place=number) for line in find_sought(talk, section)]
-    return [doubted(talk, line, likely) for line in lines]
+    return [*firm, *(doubted(talk, line, likely) for line in lines)]
 
 
 @lru_cache(maxsize=2 * KEPT)
@@ -100,7 +100,8 @@ def _firm(talk: Scene) -> tuple[Line, ...]:
     likely = judged(talk)
     actions = find_actions(talk, likely["action"])
     decisions = find_decisions(talk, likely["decision"], actions)
-    return (*decisions, *actions, *find_questions(talk, likely["question"]))
+    lines = (*decisions, *actions, *find_questions(talk, likely["question"]))
+    return tuple(doubted(talk, line, likely) for line in lines)
 
 
 def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line, ...]:
@@ -134,10 +135,9 @@ def _on_one_screen(talk: Scene, lines: tuple[Line, ...], worth: Likely, detailed
 
 def _weight(talk: Scene, line: Line, worth: Likely) -> float:
     """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more, a mere list less."""
-    said = list(talk.inside(line.evidence))
-    likely = max((float(worth[talk.index[s.turn, s.first]]) for s in said), default=0.0)
     is_open = line.kind == "question" and line.state == "open"
-    return likely + is_open + 2 * any(is_marked(talk, s) for s in said) - (line.kind in LISTS)
+    marked = any(is_marked(talk, s) for s in talk.inside(line.evidence))
+    return talk.highest_inside(worth, line.evidence) + is_open + 2 * marked - (line.kind in LISTS)
 
 
 def _place_of(transcript: Transcript, template: Template, line: Line) -> int | None:

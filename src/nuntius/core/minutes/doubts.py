@@ -41,11 +41,9 @@ def doubted(scene: Scene, line: Line, likely: Mapping[str, Likely]) -> Line:
 
 
 def _doubts(scene: Scene, line: Line, likely: Mapping[str, Likely]) -> Iterator[str]:
-    if line.kind in DOUBTED and line.why not in FIRM and line.state in ("open", "settled"):
-        of_kind = likely[line.kind]
-        said = [float(of_kind[scene.index[s.turn, s.first]]) for s in scene.inside(line.evidence)]
-        if max(said, default=0.0) < LEAST_LIKELY[line.kind]:
-            yield DOUBTED[line.kind]
+    holds = line.kind in DOUBTED and line.why not in FIRM and line.state in ("open", "settled")
+    if holds and scene.highest_inside(likely[line.kind], line.evidence) < LEAST_LIKELY[line.kind]:
+        yield DOUBTED[line.kind]
     if line.kind == "action" and line.owner and line.due is None and line.state == "open" and _day_beside(scene, line):
         yield HAS_A_DAY
     if any(_unsurely_meant(scene, line, told) for told in BRACKETS.findall(line.text)):

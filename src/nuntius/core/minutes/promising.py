@@ -41,7 +41,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
         return None
     day = due(scene, sentence, match.start(), own=True)
-    text = errands.SHALL_I_TAG.sub("", tasks.task(sentence, requested=False)) or tasks.taken_on_then(sentence)
+    text = errands.SHALL_I.sub("", tasks.task(sentence, requested=False)) or tasks.taken_on_then(sentence)
     text = text or (wording.statement(sentence.text) if weak or cues.PROMISE.search(lower) or day else "")
     if len(text.split()) < SHORTEST_TASK:
         bare = cues.BARE_INTENT.search(lower)
@@ -57,7 +57,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
 
 def _is_let(scene: Scene, sentence: Sentence) -> bool:
     """`I'll book it, shall I?` `Please.`"""
-    replies = scene.following(sentence.turn, 1) if errands.SHALL_I.match(sentence.lower) else ()
+    replies = scene.following(sentence.turn, 1) if errands.SHALL_I.search(sentence.lower) else ()
     return any(cues.WELCOME.search(scene.text(t)) or cues.ASSENT.search(scene.text(t)) for t in replies)
 
 

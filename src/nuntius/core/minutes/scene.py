@@ -87,6 +87,10 @@ class Scene:
         for each in passages:
             yield from (s for s in self.by_turn[each.turn] if each.first <= s.first <= each.last)
 
+    def highest_inside(self, of_sentences: NDArray[np.float32], passages: Iterable[Passage]) -> float:
+        """The highest of the sentences that begin within passages, 0 where none does."""
+        return max((float(of_sentences[self.index[s.turn, s.first]]) for s in self.inside(passages)), default=0.0)
+
     def speaker(self, turn: int) -> str:
         return self.transcript.turns[turn].speaker
 

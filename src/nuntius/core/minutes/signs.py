@@ -3,6 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from nuntius.core.language.en import errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.signs import WORDS
 from nuntius.core.language.kept import Kept
@@ -110,6 +111,11 @@ def is_imperative(sentence: Sentence) -> bool:
         and not before
         and not governed & {"nsubj", "nsubjpass", "aux", "expl"}
     )
+
+
+def tells_to(sentence: Sentence) -> bool:
+    """`is_imperative`, or what a parser may miss of it: `Order one.`"""
+    return is_imperative(sentence) or bool(errands.TELLS.match(sentence.lower))
 
 
 def signs(scene: Scene) -> NDArray[np.float32]:

@@ -4,7 +4,7 @@ import math
 import re
 from collections import Counter
 
-from nuntius.core.language.en import cues
+from nuntius.core.language.en import subject_named
 from nuntius.core.language.en.nouns import DULL, VAGUE
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
@@ -48,7 +48,7 @@ def _free(candidates: list[str], taken: list[str]) -> str:
     """The first title that stands already at no chapter; one whose subject was on before is told as such."""
     for title in filter(None, candidates):
         title = title[0].upper() + title[1:]
-        for form in (title, title + cues.AGAIN):
+        for form in (title, title + subject_named.AGAIN):
             if form not in taken:
                 return form
     return f"{candidates[-1]} {len(taken) + 1}"
@@ -65,8 +65,8 @@ def _plain(scene: Scene, first: int, last: int) -> str:
     if last - first >= SHORT or (first == 0 and last == last_turn):
         return ""
     if first == 0:
-        return cues.OPENING_TITLE
-    return next((title for cue, title in cues.CLOSING_TITLES if last == last_turn and cue.search(opening)), "")
+        return subject_named.OPENING_TITLE
+    return next((title for cue, title in subject_named.CLOSING_TITLES if last == last_turn and cue.search(opening)), "")
 
 
 def _phrases(scene: Scene, first: int, last: int) -> dict[str, Counter[str]]:

@@ -10,7 +10,7 @@ from nuntius.core.minutes.due import due, in_sentence
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.promising import gives_reason
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.signs import tells_to
 from nuntius.core.minutes.taking import REACH, dismissed, empty, exchange, reply_to, takes, unreal
 
 LEAST_SAID = 4  # words of a task that no rule found
@@ -49,11 +49,7 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         said = scene.text(reply) if reply is not None else ""
         taken = cues.INTENT.search(said.lower()) or errands.GLADLY.search(said)
         return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
-    tells = (
-        is_imperative(sentence)
-        or bool(errands.TELLS.match(lower))
-        or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
-    )
+    tells = tells_to(sentence) or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
     if tells and (asked or "please" in lower):
         return _told_to(scene, sentence, text, asked) or _told_by_day(scene, sentence, likelihood)
     own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)

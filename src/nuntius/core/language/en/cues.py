@@ -394,10 +394,3 @@ ANNOUNCES = re.compile(
     re.I,
 )
 SHORT_ASSENT = re.compile(r"^\W*(?:yes|yeah|sure|of course|okay|will do|no problem|happy to|certainly)\b.{0,18}$", re.I)
-OPENING_TITLE = "Opening"
-AGAIN = ", again"  # behind the title of a chapter whose subject was on before
-CLOSING_TITLES = (  # what a last chapter is called by how it begins
-    (cue(r"\b(?:any other business|anything else)\b"), "Any other business"),
-    (cue(r"\bnext (?:meeting|one|time|call)\b|\bsame time\b"), "Next meeting"),
-    (cue(r"\b(?:bye|good night|thank you,? every|thanks,? (?:all|every))"), "Close"),
-)

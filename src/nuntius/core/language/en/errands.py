@@ -53,9 +53,7 @@ NAMED_YOU = cue(  # `Lotte, you book it then.`
 )
 DOES_NOT_MIND = cue(r"^\W*i don't mind\b(?! (?:if|what|which|who|how|when))")  # `Who'd ring them?` `I don't mind.`
 BOTH_PART = re.compile(r",? (?:and )?you (?:both|all|two) .*", re.I)  # `I'll fill in the form, you both sign it`
-STANDS_IN = cue(
-    r"^\W*(?:then )?i (?:can|could|'ll|will) do (?:it|that)\b|^\W*i'll do (?:it|that)\b"
-)  # for somebody who cannot
+STANDS_IN = cue(r"^\W*(?:then )?i(?: can| could|'ll| will) do (?:it|that)\b")  # for somebody who cannot
 ASKS_TO_HAVE = cue(r"\b(?:could|can|may) (?:i|we) have (?!a (?:look|word|go|minute|moment|vote)\b)\w")
 YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
     r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
@@ -74,15 +72,14 @@ IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
 # by asking whom something is found out
 FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
 ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
-SHALL_I_TAG = cue(r",? shall i(?=\W*$)")
-SHALL_I = cue(r"^\W*(?:so |then |and )?i(?:'ll| will) \w.*, shall i\W*$")  # `I'll book it, shall I?`
+SHALL_I = cue(r", shall i(?=\W*$)")  # `I'll book it, shall I?`
 TO_EACH = cue(
     r"\byou(?:'ve| have|'re)?(?: got)? (?:each|all)\b|\b(?:each|all|both) of you\b"
 )  # said before what all do
 HAVE_DONE = cue(
     r"^\W*(?:(?:and|but|so|well)\W+)*i(?:'ve| have) (?:ordered|bought|booked|sent|asked|told|paid|rung|written|reported)\b"
 )
-YOU_DO = cue(
+APPOINTS = cue(
     r"^\W*(?:(?:well|oh|that's)\W+)*you (?:do|can|will)\b(?!.*\?)"
 )  # `Who briefs them?` `You do, Patrick, at five.`
 TELLS = cue(  # what a parser may miss: `Order one.`

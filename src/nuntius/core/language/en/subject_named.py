@@ -1,7 +1,8 @@
-"""How English names the next subject: `Payment.`, `And the open day.`, `Can I do paint?`, `Item two, the head's report.`"""
+"""How English names the next subject, and what opening and close are called: `Payment.`, `And the open day.`, `Can I do paint?`, `Item two, the head's report.`"""
 
 import re
 
+from nuntius.core.language.en.cues import cue
 from nuntius.core.language.en.nouns import DULL
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.sentence import Sentence, Token
@@ -105,3 +106,12 @@ def _is_day(word: str) -> bool:
 def _owns_nouns(tokens: list[Token]) -> bool:
     """Whether what stands behind each 's is a thing, as in `the head's report` and not in `the rack's forty`."""
     return all(t.text != "'s" or tokens[i + 1].pos in ("NOUN", "ADJ") for i, t in enumerate(tokens[:-1]))
+
+
+OPENING_TITLE = "Opening"
+AGAIN = ", again"  # behind the title of a chapter whose subject was on before
+CLOSING_TITLES = (  # what a last chapter is called by how it begins
+    (cue(r"\b(?:any other business|anything else)\b"), "Any other business"),
+    (cue(r"\bnext (?:meeting|one|time|call)\b|\bsame time\b"), "Next meeting"),
+    (cue(r"\b(?:bye|good night|thank you,? every|thanks,? (?:all|every))"), "Close"),
+)
