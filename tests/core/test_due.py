@@ -5,7 +5,7 @@ from datetime import date
 import pytest
 
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.due import in_sentence
+from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.minutes.scene import scene
 from tests.help import talk

@@ -20,7 +20,8 @@ from nuntius.core.minutes.clearer import (
     to_whom,
     with_reference,
 )
-from nuntius.core.minutes.due import due, in_sentence, is_bare_day
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due, is_bare_day
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line
@@ -64,15 +65,23 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
         if len(parts) > 1:
             findings += parts
             continue
-        changed = deadline_set(scene, sentence, findings) or joining_in(scene, sentence, findings)
+        at = _spoken_to(sentence, findings)
+        changed = deadline_set(scene, sentence, findings[: at + 1]) or joining_in(scene, sentence, findings)
         if changed is not None:
-            findings[-1] = changed
+            findings[at if changed.sentence is findings[at].sentence else -1] = changed
         else:
             findings += parts
     told = (
         _told(scene, finding, scene.highest_inside(likely, finding.evidence)) for finding in merged(scene, findings)
     )
     return [_line(scene, finding) for finding in told if finding is not None]
+
+
+def _spoken_to(sentence: Sentence, findings: list[Finding]) -> int:
+    """The number of the finding whose day a sentence may set: the last one, or of the last two the speaker's own."""
+    last = len(findings) - 1
+    others = last > 0 and sentence.speaker not in findings[last].owner
+    return last - 1 if others and findings[last - 1].owner == (sentence.speaker,) else last
 
 
 def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], taken: set[int]) -> Finding | None:
@@ -155,7 +164,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     if about is None:
         return None
     if about is finding.sentence:  # which says it better than a few words cut out of it
-        brief = len(finding.text.split()) < LEAST_SAID
+        brief = len(finding.text.split()) < LEAST_SAID or is_bare(finding.text)
         return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
     told = finding.text if finding.sentence.speaker in finding.owner else tasks.without_you(finding.text)
     text = beside(to_speaker(finding.sentence, told), about)
@@ -233,7 +242,7 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     planned = errands.WAS_GOING_TO.search(sentence.lower)
     ours = planned or (cues.WE_COULD.search(sentence.lower) and we_could(scene, sentence.turn))
     if (
-        not (cues.OFFER.search(sentence.lower) or ours)
+        not (cues.OFFER.search(sentence.lower) or ours or errands.HOW_ABOUT_I.match(sentence.lower))
         or cues.IF_I_MUST.search(sentence.lower)
         or cues.CONDITIONAL.search(sentence.lower)
         or (cues.PAST.search(sentence.lower) and not planned)
@@ -241,6 +250,8 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     ):
         return None
     taker = welcomed(scene, sentence)
+    if taker is None and (errands.HOW_ABOUT_I.match(sentence.lower) or errands.HAPPY_TO.match(sentence.lower)):
+        taker = next((t for t in scene.following(sentence.turn, 1) if errands.SUITS.match(scene.text(t))), None)
     if taker is None and errands.THEN_ID.match(sentence.lower):
         agreed = (t for t in scene.following(sentence.turn, 1) if cues.ASSENT.search(scene.text(t)))
         taker = next(agreed, None)

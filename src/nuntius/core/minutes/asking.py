@@ -1,6 +1,7 @@
 """Tasks that are asked of somebody: requests, orders, what nobody in particular is to do."""
 
 import re
+from dataclasses import replace
 
 from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
@@ -8,7 +9,8 @@ from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear, spoken_of
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due
 from nuntius.core.minutes.findings import Finding, is_bare
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import tells_to
@@ -28,7 +30,9 @@ from nuntius.core.minutes.taking import (
     unreal,
     we_could,
 )
+from nuntius.core.minutes.wanting import wanted_of
 
+ASKED_BACK = 2  # turns behind a question that is asked back within which a task is taken on
 LEAST_ORDERED = 2  # words of what somebody is told to do
 OPENING_TURNS = 12  # within which a meeting begins
 ORDERED, OF_ALL = "told and taken by the next voice", "asked of all"  # why
@@ -42,6 +46,7 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         _asked_of_all(scene, sentence)
         or _request(scene, sentence, taken)
         or _asked_by_day(scene, sentence, taken)
+        or wanted_of(scene, sentence, taken)
         or _answered_who(scene, sentence)
         or _told_each(scene, sentence)
         or _told_then(scene, sentence, taken)
@@ -54,16 +59,23 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     """`Could you try again?` that the one who was asked takes on within a few turns."""
     lower = sentence.lower
     asked = scene.roster.addressee(sentence.text)
-    match = cues.REQUEST.search(lower) or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
-    if match is None or unreal(lower) or cues.RHETORICAL.search(lower) or cues.PROMISED_YOU.search(lower):
+    polite = errands.POLITELY.search(lower)
+    match = polite or cues.REQUEST.search(lower)
+    match = match or (cues.YOU_DO.search(lower) if asked and sentence.is_question else None)
+    if (
+        match is None
+        or (unreal(lower) and not polite)
+        or cues.RHETORICAL.search(lower)
+        or cues.PROMISED_YOU.search(lower)
+    ):
         return None
-    if deadlines.NOT_BEFORE.match(lower):
+    if deadlines.NOT_BEFORE.match(lower) or errands.NO_ORDER.match(lower):
         return None  # `Not before the sprouts are in, please.`
     if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
         return None  # `Two adults and a dog, please.`
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
         return own
-    reply = reply_to(scene, sentence.turn, asked)
+    reply = _in_the_end(scene, sentence, reply_to(scene, sentence.turn, asked))
     if reply is None or not takes(scene, sentence, reply, asked) or dismissed_after(scene, sentence.turn):
         return None
     tagged = not any(t.pos == "VERB" and t.start >= match.end() for t in sentence.tokens)  # `Ask them, would you?`
@@ -75,8 +87,21 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
     if len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.GIVES_PURPOSE.match(text):
         return None
     taken.add(reply)
+    also = errands.YOU_AND.search(sentence.text)
+    beside = [name for name, _ in scene.roster.find(also.group("name"))] if also else []
+    if also and beside:
+        text = wording.framed(re.sub(rf"^and {also.group('name')} ", "", text, flags=re.I).rstrip("."))
     text = made_clear(scene, sentence, tasks.with_thing(text, _named_behind(scene, sentence)))
-    return exchange(scene, sentence, reply, text, "request")
+    made = exchange(scene, sentence, reply, text, "request")
+    return replace(made, owner=tuple(dict.fromkeys((*made.owner, *beside[:1]))))
+
+
+def _in_the_end(scene: Scene, sentence: Sentence, reply: int | None) -> int | None:
+    """The turn that takes on what was asked, where the one who is asked only asks back at first: `All sixty pages?` … `Very well.`"""
+    if reply is None or not all(s.is_question for s in scene.by_turn[reply]):
+        return reply
+    later = (t for t in scene.following(reply, ASKED_BACK) if scene.speaker(t) == scene.speaker(reply))
+    return next((t for t in later if takes_on(scene, t)), reply)
 
 
 def _named_behind(scene: Scene, sentence: Sentence) -> str:
@@ -163,6 +188,7 @@ def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | N
     """`I'm away from the nineteenth.` `Then you pack on the eighteenth.` `All right.`, or `Lotte, you book it.` `It's as good as booked.`"""
     asked = scene.roster.addressee(sentence.text)
     match = errands.THEN_YOU.match(sentence.lower) or (errands.NAMED_YOU.match(sentence.lower) if asked else None)
+    match = match or errands.YOU_NEED_TO.match(sentence.lower)
     reply = reply_to(scene, sentence.turn, asked) if match else None
     if match is None or sentence.is_question or reply is None:
         return None
@@ -246,7 +272,9 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         return None
     if cues.IF_FIRST.search(lower):
         return None  # `If they want it they can have it, but it has to be gone by then`
-    if not re.search(r"\b(?:some ?(?:body|one)|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()):
+    if not re.search(
+        r"\b(?:some ?(?:body|one)|one of you|who)\b|\b(?:ought to|has to|needs to|has got to)\b", match.group()
+    ):
         return None
     text = tasks.task(sentence, requested=True) or tasks.wished(wording.statement(sentence.text))
     if cues.LEFT_OPEN.search(lower) and (about := spoken_of(scene, sentence, sentence.text)) is not None:
@@ -265,7 +293,8 @@ def _untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         text = _offered_instead(scene, sentence, turn) or text
         return exchange(scene, sentence, turn, text, "taken up")
     if not re.search(
-        r"\bsome ?(?:body|one)|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b", lower
+        r"\bsome ?(?:body|one)|\bone of you|\bwho(?:'d like to|'s going to|'ll| can| could| will| wants)|\bought to be\b",
+        lower,
     ):
         return None
     if dismissed_after(scene, sentence.turn) or len(sentence.text.split()) < 5 or _is_before_it_begins(scene, sentence):
@@ -300,7 +329,13 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
         theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
-        ready = errands.IS_THERE.match(said) or (sentence.is_question and errands.DOES_NOT_MIND.match(said))
+        own_word = errands.I_AM.match(scene.by_turn[turn][0].text) and sentence.is_question
+        ready = (
+            own_word
+            or errands.READY_TO.match(said)
+            or errands.IS_THERE.match(said)
+            or (sentence.is_question and errands.DOES_NOT_MIND.match(said))
+        )
         theirs = theirs or (other and turn == sentence.turn + 1 and bool(ready))
         if own or theirs or cues.TAKING_SELF.search(said):
             return turn

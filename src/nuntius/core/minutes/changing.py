@@ -5,7 +5,8 @@ from dataclasses import replace
 from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.due import by_next_meeting, in_sentence
+from nuntius.core.minutes.days_named import in_sentence, named_before
+from nuntius.core.minutes.due import by_next_meeting, is_bare_day
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -39,12 +40,15 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
     says = (
         (moved and not again)
         or by_owner
-        or deadlines.WANTED_BY.search(sentence.lower)
+        or (deadlines.WANTED_BY.search(sentence.lower) and sentence.speaker not in last.owner)
         or cues.PLEASE_DO.match(sentence.text)
         or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
     says = says or _wanted_then(scene, sentence, last) or (own and _moved_on(scene, sentence))
-    if not says or (day := in_sentence(scene, sentence) or by_next_meeting(scene, sentence)) is None:
+    then = own and deadlines.DONE_BY_THEN.search(sentence.lower)
+    day = in_sentence(scene, sentence) or by_next_meeting(scene, sentence)
+    day = day or (named_before(scene, sentence) if then else None)
+    if not (says or then) or day is None:
         return None
     if deadlines.PART_OF_DAY.match(day.said.lower()) and not (told or deadlines.WANTED_BY.search(sentence.lower)):
         return None  # `Thursday week. In the morning, please.`
@@ -60,7 +64,9 @@ def _moved_on(scene: Scene, sentence: Sentence) -> bool:
 
 def _wanted_then(scene: Scene, sentence: Sentence, last: Finding) -> bool:
     """`I can dig it out.` `Send it round on Monday.`: the day of what was just taken on, said by another to whom took it."""
-    if last.due is not None or not errands.SENDS_IT.match(sentence.lower) or sentence.speaker in last.owner:
+    named = in_sentence(scene, sentence)
+    later = last.due is not None and (named is None or named.day >= last.due.day)
+    if later or not errands.SENDS_IT.match(sentence.lower) or sentence.speaker in last.owner:
         return False
     replies = [scene.speaker(t) for t in scene.following(sentence.turn, 1)]
     return sentence.turn == last.evidence[-1].turn + 1 and tuple(replies) == last.owner
@@ -74,7 +80,8 @@ def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, 
     if deadlines.THAT_IS.match(sentence.lower):
         return bool(asked) or not any(s.is_question for s in last)
     proposed = any(in_sentence(scene, s) is not None or deadlines.ASKED_WHEN.search(s.text) for s in asked)
-    verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
+    proposed = proposed or any(is_bare_day(s) and in_sentence(scene, s) is not None for s in last)
+    verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens) and not deadlines.DEADLINE_FIRST.match(sentence.lower)
     return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
 
 

@@ -12,9 +12,9 @@ from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import beside, with_reference
-from nuntius.core.minutes.due import PARTING, next_meeting
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
+from nuntius.core.minutes.meeting_again import PARTING, next_meeting
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.settling import (
@@ -314,7 +314,9 @@ def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
 def _named_at(scene: Scene, again: SaidDate) -> Passage:
     """The last words that name a day."""
     naming = (
-        s for s in reversed(scene.sentences) if any(d.day == again.day for d in said_dates(s.text, scene.facts.day))
+        s
+        for s in reversed(scene.sentences)
+        if any(d.day == again.day or d.said == again.said for d in said_dates(s.text, scene.facts.day))
     )
     return passage(next(naming))
 

@@ -60,12 +60,19 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
     if shared and a.owner == b.owner and is_bare(a.text) and _begins_with_verb(b):
         return True
     if shared and (a.owner == b.owner or not a.owner):
-        own = b.sentence.turn != a.sentence.turn and speaks_of_other(scene, b.sentence, a.evidence)
+        apart = b.sentence.turn != a.sentence.turn or (a.owner and cues.INTENT.search(b.sentence.lower))
+        own = apart and (speaks_of_other(scene, b.sentence, a.evidence) or _at_other_times(a, b))
         return not own or scene.alike(a.sentence, b.sentence) > ALIKE
     if a.owner != b.owner and a.owner and b.owner:
         return False
     near = b.sentence.turn - a.evidence[-1].turn <= 2
     return scene.alike(a.sentence, b.sentence) > (ALIKE if near else ALIKE + 0.15)
+
+
+def _at_other_times(a: Finding, b: Finding) -> bool:
+    """`I'll speak to them this week. And I'll report back in July.`"""
+    one_turn = a.sentence.turn == b.sentence.turn
+    return bool(one_turn and a.due and b.due and a.due.day != b.due.day)
 
 
 def speaks_of_other(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:

@@ -7,8 +7,8 @@ from nuntius.core.language.en import cues, deadlines, rulings
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.due import CLOSING
 from nuntius.core.minutes.line import Passage
+from nuntius.core.minutes.meeting_again import CLOSING
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
 

@@ -6,7 +6,8 @@ from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import at_event, demanded, due
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
@@ -28,6 +29,7 @@ def takes_on(scene: Scene, turn: int) -> bool:
     opening = scene.by_turn[turn][:2]
     agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
     promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
+    promised = promised or bool(errands.AS_YOU_LIKE.match(said))
     promised = promised or bool(deadlines.WANTED_WHEN.search(said) or errands.HEAR_FROM_ME.search(said))
     return agrees or intent or promised or (brief and bool(said_dates(said, scene.facts.day)))
 
@@ -134,9 +136,14 @@ def answers_request(scene: Scene, sentence: Sentence) -> bool:
 def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) -> Finding:
     """What one voice names and another takes on in the turn `reply`; either may name the day."""
     answer = scene.by_turn[reply]
-    about = [s for s in answer if s is answer[0] or not speaks_of_other(scene, s, (passage(sentence),))]
+    does = {t.lemma for t in sentence.tokens if t.pos == "VERB"}
+    same = [
+        s for s in answer if does & {t.lemma for t in s.tokens if t.tag == "VB"}
+    ]  # `Who asks the school?` `I'll ask the caretaker.`
+    about = [s for s in answer if s is answer[0] or s in same or not speaks_of_other(scene, s, (passage(sentence),))]
     own = next((d for s in about if promises(s) and (d := in_sentence(scene, s))), None)
     day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
+    day = day or demanded(scene, sentence) or at_event(scene, sentence)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)

@@ -43,16 +43,16 @@ _STATES = frozenset(
 )  # verbs that are no task
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
-    r"| can| could|'ve (?:got )?to| have to| need to|'d better| must| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
+    r"| can| could|'ve (?:got )?to| have to| need to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
     r"|^(?:\w+,? )?let me\s+(?:just )?",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bplease\s+",
+    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\bask you to\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(
-    r"\b(?:some ?(?:body|one)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"\b(?:some ?(?:body|one)|one of you|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
     r"(?: got| going| like| have| wants?)?(?: to)?\s+",
     re.I,
 )
@@ -70,7 +70,7 @@ _YOU_HAVE = re.compile(
 _OWES = re.compile(r"\bI (?:still )?owe you (?=(?:an?|the|some|that|two|three|\d+)\b)")
 _CLEFT = re.compile(r"\bwhat (I|we)('ll| will| can| could|'d) do is (?:to )?", re.I)  # `What I'll do is ask them.`
 _OFFER_HEAD = re.compile(
-    r"\b(?:i was (?:going|planning|hoping) to|i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|i'd)\s+",
+    r"\b(?:i was (?:going|planning|hoping) to|i (?:can|could|might be able to)|i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to|(?:shall|should) i|want me to|(?:how about|what if) i|i'd)\s+",
     re.I,
 )
 _DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
@@ -86,6 +86,8 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
+    if (left := errands.LEAVE_TO_ME.search(sentence.text)) is not None and not requested:
+        return framed(f"See to {left.group('thing')}")
     if errands.HEAR_FROM_ME.search(sentence.lower) and not requested:
         return "Let you know."
     if errands.YOU_FIND.search(sentence.lower):
@@ -180,7 +182,12 @@ def order(text: str) -> str:
 
 
 def _trimmed(text: str) -> str:
-    text = re.sub(r"^(?:to|be able to|have to|need to|(?:go|try) and(?= \w+ \w)|then)\s+", "", text.strip(), flags=re.I)
+    text = re.sub(
+        r"^(?:to|remember to|forget to|not forget to|be able to|have to|need to|(?:go|try) and(?= \w+ \w)|then)\s+",
+        "",
+        text.strip(),
+        flags=re.I,
+    )
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
     text = _BACK.sub("", text)
     text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))

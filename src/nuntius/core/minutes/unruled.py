@@ -6,7 +6,8 @@ from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear
-from nuntius.core.minutes.due import due, in_sentence
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.promising import gives_reason
 from nuntius.core.minutes.scene import Scene, passage
@@ -30,6 +31,8 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         or errands.NO_TASK.search(lower)
         or errands.NOT_TO_DO.search(lower)
         or errands.HAVE_DONE.match(lower)
+        or errands.NO_PROMISE.search(lower)
+        or cues.IF_I_MUST.search(lower)
         or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
         or cues.ASKS_FIRST.search(lower)
         or deadlines.AWAY.search(lower)

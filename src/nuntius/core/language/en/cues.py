@@ -16,7 +16,7 @@ ASSENT = cue(
     r"^\W*(?:yes|yeah|yep|yup|sure|ok|okay|fine|agreed|agree|absolutely|of course|will do|no bother|no problem|"
     r"happy to|with pleasure|consider it done|done|good|great|perfect|lovely|sounds good|works for me|go on|"
     r"right|exactly|definitely|certainly|gladly|fair enough|can do|aye|me too|same here|i'm in|i can|i will|"
-    r"i'll|i certainly will|certainly|we will|you'll have it|it'll be (?:there|done)|i'm on it|on it|you're on|got it|understood|noted|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
+    r"i'll|i certainly will|certainly|very well|we will|you'll have it|it'll be (?:there|done)|i'm on it|on it|you're on|got it|understood|noted|leave it with me|leave that with me|all right|alright|seconded|suits me|that works|for me|nope,? fine|in favour)\b",
     r"\b(?:is|are|'s) (?:good|fine)(?: (?:for|by|with) me)?\W*$",
     r"\b(?:fine|good|okay) (?:by|for|with) me\b",
     r"^\W*i like (?:that|it)\b",
@@ -63,10 +63,10 @@ REPORTED = cue(
 HAVE_TO = cue(r"\bi(?:'ve| have) (?:got )?to\b|\bi need to\b")
 OVERTAKEN = cue(r"\b(?:was|were) going to\b.*\b(?:so|but|now) (?:now )?i'll\b")
 INTENT = cue(
-    r"\bi(?:'ll| will|'m going to|'m gonna| am going to| shall)\b",
+    r"\bi(?:'ll| will|'m gonna| shall)\b|\bi(?:'m| am) going to\b(?! (?:the|an?|my|our|his|her|their|your)\b)",
     r"\bwe(?:'ll| will) (?:send|mail|e-?mail|ring|call|write to|get back to|forward|let) (?:you|them|him|her|everyone|everybody)\b",
     r"(?:^|[.,;:!?]\s+|\b(?:so|okay|and|then|well|right|no)\s)let me (?!know|see|think|say|ask (?:you|this|that|it|a|again|something|one|the other way)\b|ask\W*$|find|finish|just say|guess|tell|put|start|be)\b",
-    r"\b(?:leave (?:that|it|this) (?:with|to) me|i can take (?:that|it|this)|i'll take|i've got (?:that|it|this) one|count on me)\b",
+    r"\b(?:leave (?:(?:the|that|those|my|your|our)(?: \w+){1,3}|that|it|this|them|him|her) (?:with|to) me|i can take (?:that|it|this)|i'll take|i've got (?:that|it|this) one|count on me)\b",
 )
 PROMISE = cue(  # binding only with a date or as an answer to a request
     r"(?<!where )\bi (?:can|could)\b",
@@ -143,7 +143,7 @@ EMPTY_VERBS = frozenset(
 )
 FILLED = cue(  # verbs that are empty by themselves and are not with what follows
     r"find (?:an?|the|some\w*|another|out|one|two|three|more|who|whoever|me|you|us)\b|"
-    r"see (?:him|her|them|to|that|whether|if|what|about|who)\b|say (?:it|that|this|so) to (?:him|her|them)\b|come (?:along|with|over|round|in|and|by)\b|"
+    r"see (?:him|her|them|to|that|whether|if|what|about|who|(?:the|my|our) \w+ (?:about|on|at|for|tomorrow|today))\b|say (?:it|that|this|so) to (?:him|her|them)\b|come (?:along|with|over|round|in|and|by)\b|"
     r"stay (?:on|late|behind|till?|until)\b|hear (?:what|from)\b|say (?:sorry|so|no|yes)\b|like to\b"
 )
 NOBODYS_TASK = cue(  # wished for by others, or only that somebody can do it
@@ -157,6 +157,7 @@ NEEDS = cue(
 REQUEST = cue(
     r"\b(?:can|could|will|would) you\b(?! (?:(?:both |all )?(?:see|hear)|not|say|believe|imagine|tell me|remind|explain|bear|bet|like|prefer|rather|(?:live|cope) with|mind (?:if|me)))",
     r"\bwould you mind\b",
+    r"\bi want you to\b",
     r"\bdo you want to\b(?! (?:go(?: first| next)?\W*$|(?:start|begin|say|add|hear|see)\b))",
     r"\bplease\b",
     r"\b(?:can|could) (?:i|we) (?:ask|get|have) you to\b",
@@ -172,6 +173,7 @@ ASKED_OF_ALL = cue(
     r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
     r"\bi(?:'d| would)? (?:need|want|like) is (?:that |for )?(?:you (?:both|all|two|each)|each of you|both of you|all of you|everybody|everyone) (?:to )?",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
+    r"^\W*please,? (?:everybody|everyone|all of you),? (?=\w)",
     r"\byou (?:both|all) (?=(?:hand|bring|send|put|leave|take|sign|write|give|fill|clear|read|tell|come|ring|pack) (?:in|up|the|your|me|it|them|to|out)\b)",
 )
 OF_TWO = cue(r"\b(?:both|two)\b")
@@ -189,7 +191,7 @@ YOU_DO = cue(
 UNTAKEN = cue(
     r"\b(?:some ?(?:body|one))(?: else)?(?:'s got to| has to| has got to| should| needs to| must| ought to| will have to| would have to|'d have to| could| please)\b",
     r"\b(?:need|want|find|needs|wants) some ?(?:body|one)(?: else)? to\b",
-    r"\b(?:can|could|will|would) some ?(?:body|one)\b|\bcould any ?(?:body|one)\b",
+    r"\b(?:can|could|will|would) (?:some ?(?:body|one)|one of you)\b|\bcould any ?(?:body|one)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'s| is)? (?:going to|gonna|can|could|will|wants to|would like to|'d like to|has to|(?!does\b|was\b|has\b)\w{3,}s (?:the|it|them|him|her|this|that|in|out|up)|\w{3,}ing)\b",
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who(?:'ll| will)\b",
     r"\bwho'd (?:like to|ring|do|take|write|ask|send|book|order|bring|call|make|go|tell|print|fetch|buy|draw|fill|run|look)\b",
@@ -371,7 +373,7 @@ CAME_BACK = cue(
 LEFT_OPEN = cue(
     r"\bsome ?(?:body|one) (?:will have to|has to|should|must|ought to)(?:,? (?:won't|don't|shouldn't|mustn't) (?:they|he|she))?\W*$"
 )
-BARE_INTENT = cue(r"\bi(?:'ll| will) (?!try|see|wait|have|take)(\w{3,})\W*$")
+BARE_INTENT = cue(r"\bi(?:'ll| will) (?!try|see|wait|have|take)(\w{3,}|go)\W*$")
 TOO = cue(r"\b(?:too|also|as well)\b")
 IF = cue(r"\bif\b")
 TIME_NOUN = re.compile(

@@ -18,6 +18,9 @@ from nuntius.core.language.en.numbers import ORDINAL_WORDS, TENS, UNITS, ordinal
 
 DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 WEEKS = {"first": 1, "second": 2, "third": 3, "fourth": 4, "last": -1}  # of a month, as weekdays are counted in it
+FEASTS = {  # by the first word of their names: month and day
+    "christmas": (12, 25), "boxing": (12, 26), "new": (1, 1), "all": (11, 1), "halloween": (10, 31), "hallowe'en": (10, 31),
+}  # fmt: skip
 MONTHS = tuple(name.lower() for name in calendar.month_name)[1:]
 _DAY = rf"(?P<day>{'|'.join(DAYS)})(?!s\b)"  # `Wednesdays` is every week
 _MONTH = rf"(?P<month>{'|'.join(MONTHS)}|{'|'.join(m[:3] for m in MONTHS)}|sept)"
@@ -172,9 +175,9 @@ def _month_middle(match: re.Match[str], today: date) -> date | None:
 
 
 def _feast(name: str, today: date) -> date:
-    """The next Easter Sunday (Western), Christmas Day or New Year's Day from `today` on."""
+    """The next Easter Sunday (Western) or feast of a fixed day from `today` on."""
     for year in (today.year, today.year + 1):
-        fixed = {"christmas": date(year, 12, 25), "new": date(year, 1, 1)}
+        fixed = {name: date(year, *day) for name, day in FEASTS.items()}
         day = fixed.get(name.lower()) or easter(year)
         if day >= today:
             return day
@@ -192,20 +195,20 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"{_MONTH}\s+(?:the\s+)?{_NTH}", _of_month),
     _rule(rf"(?P<number>\d{{1,2}})\s+(?:of\s+)?{_MONTH}", _numbered),
     _rule(rf"{_MONTH}\s+(?P<number>\d{{1,2}})(?!\d|:)", _numbered),
-    _rule(rf"(?:a\s+week\s+on\s+{_DAY}|{_DAY.replace('day>', 'day2>')}\s+week)", lambda m, t: _week_on(m, t)),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)|this\s+week", _week(4, 0)),
+    _rule(rf"(?:a\s+week\s+(?:on|from)\s+{_DAY}|{_DAY.replace('day>', 'day2>')}\s+week)", lambda m, t: _week_on(m, t)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)|this\s+week|(?:before|by\s+the\s+time)\s+the\s+week(?:'s|\s+is)\s+(?:out|over)", _week(4, 0)),
     _rule(r"end\s+of\s+next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"(?:middle\s+of\s+next\s+week|mid(?:dle)?[\s-]next[\s-]week)", _week(2, 1)),
     _rule(r"(?:start|beginning)\s+of\s+next\s+week", _week(0, 1)),
     _rule(r"end\s+of\s+next\s+month", lambda _, today: _month_end(today, 1)),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?month", lambda _, today: _month_end(today, 0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?month|(?:by\s+|at\s+)?(?:the\s+)?month(?:'s)?[\s-]end|before\s+the\s+month(?:'s|\s+is)\s+(?:out|over)", lambda _, today: _month_end(today, 0)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
     _rule(rf"(?:the\s+)?(?:end|last\s+week)\s+of\s+{_MONTH}", _month_named_end),
     _rule(rf"(?:the\s+)?(?P<which>first|second|third)\s+week\s+(?:of|in)\s+{_MONTH}", _week_of_month),
     _rule(r"(?:the\s+)?week\s+after\s+next", _week(4, 2)),
     _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
     _rule(rf"(?:^|(?<=again )|(?<=\bit )|(?<=them )|(?<=that )|(?<=\bhim )|(?<=\bher ))in\s+{_MONTH}(?!\s+\d)", _month_named_end),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play)|close\s+of\s+(?:play|business)", _after(0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play|business)(?!\s+(?:on\s+)?(?:tomorrow|\w+day)\b)|close\s+of\s+(?:play|business)(?!\s+(?:on\s+)?(?:tomorrow|\w+day)\b)", _after(0)),
     _rule(r"(?:(?:this|same)\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
@@ -214,17 +217,19 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
     _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
-        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
-        r"before\s+(?:i|we)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
+        r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
+        r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
-        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|when\s+i(?:'m|\s+get)\s+home|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
+        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
+    _rule(r"before\s+the\s+weekend", _week(4, 0)),
+    _rule(r"next\s+weekend", _week(6, 1)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
     _rule(rf"the\s+{_NTH}(?![\s-]+(?:{_NUMBERED}|{'|'.join(DAYS)})s?\b)", _of_month),
-    _rule(r"(?:Easter|Christmas|New\s+Year)", lambda m, t: _feast(m.group().split()[0], t)),
+    _rule(r"(?:Easter|Christmas|New\s+Year(?!'s\s+(?!day|eve)\w)|All\s+Saints|Hallowe'?en|Boxing\s+Day)", lambda m, t: _feast(m.group().split()[0], t)),
     (re.compile(rf"(?:^|(?<=[.?!]\s))(?P<nth>{_ALONE})(?=[.,?!]|\s+and\s+(?:the\s+)?{_NTH.replace('nth>', 'nth2>')})", re.I), _of_month),
 )  # fmt: skip
 

@@ -18,10 +18,11 @@ WANTED_BY = cue(
 HAD_BY = cue(
     r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b|^\W*then you get (?:it|them|that)\b",
     r"\b(?:it|they|that)(?:'s|'re| is| are|'ll be| will be) (?:all )?with you\b(?! on (?:that|this|it)\b)",
+    r"\b(?:it|they|that) (?:can|could) be (?:in|done|ready|there|out|up|finished|here|with you) (?=by\b|on\b|before\b)",
     r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
 )
 BEFORE_THAT = cue(
-    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
+    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\bwhile (?:you're|i'm|we're|you are) (?:there|in there|over there|at it|about it)\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
 )
 DAY_MOVED = cue(
     r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|^\W*the [\w-]+(?:'s| is| would be) (?:fine|good|better)\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
@@ -32,23 +33,61 @@ TELLS_DAY = re.compile(
 )  # `I'll tell him it's Monday`
 TELLS_OTHERS = cue(r"\b(?:tell|let) (?:her|him|them|everybody|everyone)(?: know)?\W*$")  # a day that was just agreed on
 AND_WE_MEET = cue(r",? and (?:then )?we(?:'ll| will)? (?:all )?(?:talk|speak|meet|see|look|go through|compare)\b")
+DEMANDS = re.compile(  # what has to be done, right before a day: `They want an answer by …`
+    r"\b(?:wants?|needs?|has to|have to|has got to|'ve got to|'s got to|must|should|could|can|due|expects?|expecting)\b.*\b(?:by|before|no later than|in for|on) (?:\w+ (?:on )?)?(?:the )?$",
+    re.I,
+)
+IT_AGAIN = cue(r"\b(?:it|one|them|that|this|those)\b")  # what a demand was of
+ROUNDED_OFF = cue(
+    r",? (?:if you can|if possible|please|at the latest|ideally|if that's (?:all right|okay)|if you don't mind|or so)\W*$"
+)
+OF_WEATHER = cue(
+    r"^\W*(?:it's|it'll|it is|it will)(?: going to)?(?: be)? (?:wet|dry|hot|cold|rain\w*|freez\w*|snow\w*|windy|storm\w*|sunny|warm)\b"
+)
+OTHERS_CLAUSE = re.compile(
+    r",\s+(?:he|she|they)(?:'ll| will| should)(?: be)? (?=\w)", re.I
+)  # `I'll tell him, he should be here on Monday`
+GOES_THERE = cue(
+    r"\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
+)
+BY_HOUR = re.compile(
+    r"\b(?:by|before) (?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)(?: o'clock)?(?=\W*$|[,.;])",
+    re.I,
+)
+DONE_BY_THEN = cue(
+    r"\bi(?:'ll| will) have \w+.*\bby then\W*$"
+)  # `They meet on the thirtieth. I'll have spoken to her by then.`
+DEADLINE_FIRST = cue(r"^\W*(?:by|before|no later than) ")
+COMES = cue(  # the day on which somebody comes, before `I'll let them in`
+    r"\b(?:they|he|she|the \w+(?: \w+)?|somebody|someone|[a-z]+)(?:'re| are|'s| is)? (?:coming|come|comes|arrives?|arriving)\b"
+)
+LETS_IN = cue(
+    r"\b(?:let|meet|show|collect|fetch|pick|help|receive|sign for) (?:him|her|them|it)\b|\bbe (?:there|here|in) (?:to|for)\b"
+)
+DAY_SUITS = cue(
+    r"^\W*(?:\w+ ){1,3}(?:is|'s|would be|will be) (?:all right|fine|good|okay|great|perfect)(?: (?:for|by|with) me)?\W*$|^\W*\w+'s (?:all right|fine|good|okay|great|perfect)(?: (?:for|by|with) me)?\W*$"
+)
+AT_THAT_TIME = cue(r"\bi(?:'ll| will|'m| can)\b.* then\W*$")  # where a day stands right before it
+IN_MONTH_AT_END = re.compile(
+    r"\bin (?=(?:january|february|march|april|may|june|july|august|september|october|november|december)\W*$)", re.I
+)
 NOT_BEFORE = cue(r"^\W*not (?:before|until|till|on|in)\b")
 NOT_WANTED = cue(r"^\W*(?:(?:and|but|because) )?i (?:don't|do not|didn't) want\b")
 TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
-AFTER_IT = re.compile(r"\s+after(?=\W*$|[,.;])", re.I)  # behind a weekday: `on Friday … the Tuesday after`
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
     r"\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
-THAT_IS = cue(r"^\W*(?:that's|that is|which is|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b")
+THAT_IS = cue(
+    r"^\W*(?:that's|that is|which is|which'll be|which'd be|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b"
+)
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
-    r"\b(?:at|by) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
+    r"(?<!one )\b(?:at|by) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
     r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
     r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if|anyway)\b)",
     re.I,
 )
-DAY_AFTER = re.compile(r"\bthe day after(?=\W*$)", re.I)
 YOU_THERE = cue(r"\byou(?:'re| are) (?:in there|over there|there|(?:seeing|meeting) (?:her|him|them))\b")
 SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"
@@ -72,12 +111,12 @@ PRESSING = re.compile(
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:my|your|his|our|their) $|\bswap(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
+    r"\b(?:my|your|his|our|their) $|\boffer (?:him|her|them|you|us) $|\bnot before (?:the )?$|\bswap(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|(?<!can )(?<!could )comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
     r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till?|until|to)\s+(?:the\s+)?$|"
-    r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$",
+    r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$|\b(?:takes? me|takes? (?:an?|the) \w+) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 ASKED_WHEN = re.compile(
@@ -100,6 +139,9 @@ NEXT_MEETING = re.compile(
 FOR_NEXT = re.compile(
     r"\b(?:for|by|until|till?|before|to) (?:the |our )?next (?:meeting|call|session|one|time)\b", re.I
 )
+WHEN_AGAIN = cue(r"^\W*(?:(?:and|so|okay|lovely) )?when(?:'s| is) (?:the |our )?next (?:time|meeting)\W*$")
+GIVEN_UNTIL = re.compile(r"\b(?:give|giving) (?:them|him|her|it) (?:till?|until)\s+(?:the\s+)?$", re.I)
+AND_THEN_I = re.compile(r",? and then i\b", re.I)  # `I'm giving them until Tuesday and then I'll write`
 MEETING_AGAIN = re.compile(
     r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
     re.I,

@@ -4,7 +4,9 @@ import re
 
 from nuntius.core.language.en.cues import cue
 
-NO_ORDER = cue(r"^\W*(?:(?:and|but|please)\W+)*(?:don't (?!forget\b|let\b)|ask (?:me|us) again\b)")
+NO_ORDER = cue(
+    r"^\W*(?:(?:and|but|please)\W+)*(?:don't(?:\W*$| (?!forget\b|let\b))|ask (?:me|us) again\b|tell you what\b)"
+)
 NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wants or moves the meeting on
     r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b",
     r"\bi (?:should|could|might|ought to)(?:'ve| have)\b",
@@ -12,6 +14,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|then)\W+)*(?:(?:the|our|my) [\w ]{2,20}|we|they|he|she|it) (?:still |only |also |really )?(?:wants?|needs?) (?!to\b)",
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
+    r"^\W*(?:(?:so|then) )?we(?:'ll)? meet (?:again|on|next)\b|\bif i (?:have|need) to\W*$",
     r"\bshall we say\b|\bput a date on (?:it|that|them)\b",
     NO_ORDER.pattern,
     r"\bi(?:'ll| will) tell you (?:it's|that's|that it)\b|\b(?:tell|ask|ring|call) me and i(?:'ll| will)\b",
@@ -27,7 +30,7 @@ NOT_TO_DO = cue(
     r"\bi(?:'m| am) (?:missing|waiting|hoping|looking forward|thinking|expecting|wondering)\b",
     r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)",
 )  # what is done already, or when it will be
-HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from me|know)\b")  # what is only told of a task: its day
+HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from (?:me|us)|know)\b")  # what is only told of a task: its day
 YOU_FIND = cue(r"\byou(?:'ll| will) find (?:it|them)\b")  # what somebody will have put there
 IF_I_DO_IT = cue(r"\bif i (?P<verb>[a-z]+) (?:it|them|that|those) ")  # `if I take it this afternoon, Monday`
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
@@ -95,3 +98,54 @@ SO_ILL = cue(
 THEN_I_WILL = cue(
     r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
 )  # `if I get it on the second I'll …`
+I_WANT = re.compile(  # `I'd like to have your comments by Monday`
+    r"\bI(?:'d| would|'ll| will)? (?P<lead>(?:really |also )?(?:like|want|need)(?: to have)?(?: from (?:you|both of you|all of you))? )(?=(?:your|all your|those|the|that|an?|two|three) \w)(?! (?:it|that) to\b)",
+    re.I,
+)
+OF_BOTH = cue(r"\b(?:both|each|all) of you\b|\byou (?:both|all|two)\b")
+BY_WHEN_MINE = re.compile(  # `By when do you need my figures?`
+    r"^\W*(?:(?:and|so|okay|right),? )?(?:by when|when|how soon) (?:do|would|will|d') ?you (?:need|want|like)(?: to have)? (?P<thing>(?:my|the|that|those|this|a|an) [\w ]+?)(?: by)?\W*$",
+    re.I,
+)
+CAN_BE_DONE = re.compile(  # `Can the translation be done in a fortnight?`
+    r"\b(?:can|could|will|would) (?P<thing>(?:the|that|this|those|these|your|it|they|a|an)\b(?: \w+){0,4}?) be (?P<done>done|ready|finished|fixed|sent|printed|written|delivered|emptied|cleared|cleaned|painted|mended|repaired|moved|ordered|booked|checked|up|out|in|in place|here|with (?:us|me|them)|there)\b",
+    re.I,
+)
+WHEN_CAN_WE = re.compile(  # `When can we see a first version?`
+    r"^\W*(?:(?:and|so|okay|right),? )?(?:when|how soon) (?:can|could|will|do|shall) (?:I|we) (?P<verb>see|have|get|expect) (?P<thing>[\w' ]+\?)$",
+    re.I,
+)
+I_AM = cue(
+    r"^\W*(?:(?:well|oh|that's),? )?(?:i (?:am|do|will|can|shall|could)|me|that's me|mine)\b\W*$"
+)  # `Who's telling them?` `I am.`
+HOW_ABOUT_I = cue(
+    r"^\W*(?:(?:and|so|or|well),? )?(?:how about|what if|suppose) i (?=(?!was\b|were\b|had\b|did\b|am\b)\w+ )"
+)
+SUITS = cue(
+    r"^\W*\w+(?:'s| is) (?:great|perfect|good|fine|lovely|all right|brilliant)\b|^\W*(?:(?:oh|great|lovely|good),? )?(?:thank you|thanks)\b|^\W*(?:enormously|please|perfect|brilliant|great|lovely)\b"
+)
+POLITELY = cue(
+    r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b|\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b|\bcould i (?:just )?(?:ask|trouble) you to\b"
+)
+YOU_NEED_TO = cue(
+    r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d better| must|'ll need to|'ll have to) (?!be\b|have\b|know\b|see\b|understand\b|remember\b|think\b|say\b|admit\b|laugh\b|ask yourself\b|wait\b)(?=\w+ \w)"
+)
+READY_TO = cue(
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) be happy to|happy to|i wouldn't mind)\W*$"
+)  # `We need somebody at the gate.` `Can do.`
+AS_YOU_LIKE = cue(
+    r"^\W*if you (?:want|like|insist|say so|wish)\W*$|^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b"
+)  # takes on what was asked
+ID_BETTER = cue(
+    r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!be\b|not\b|go\W*$|get going|get on\b|get back\b|get off\b|stop\b|shut\b|start\b|leave\b|say\b|let you\b)(?=\w+ \w)|\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)"
+)
+LEAVE_TO_ME = re.compile(r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}) (?:with|to) me\b", re.I)
+YOU_AND = re.compile(
+    r"\b(?:can|could|will|would) you(?P<also> and (?P<name>[A-Z]\w+))(?= \w)"
+)  # `Can you and Joan sort it out?`
+HAPPY_TO = cue(
+    r"^\W*i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b"
+)  # `I'm happy to host again.` `Great, thank you.`
+NO_PROMISE = cue(
+    r"\bi'll get my coat\b|\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])"
+)  # only said so

@@ -1,0 +1,115 @@
+"""Things that are wanted by a day, and whoever will have them ready: `I'd like your comments by Monday.` `Fine.`"""
+
+import re
+
+from nuntius.core.language.en import cues, errands
+from nuntius.core.language.en.dates import SaidDate
+from nuntius.core.language.en.names import first_name, is_label
+from nuntius.core.language.en.other_days import within
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes import tasks, wording
+from nuntius.core.minutes.clearer import to_whom
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.taking import REACH, reply_to, takes_on, unreal
+
+WANTED = "asked for by a day"  # why
+LONGEST_THING = 8  # words of what is wanted
+
+
+def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """What is wanted of somebody by a day, said or asked for."""
+    if unreal(sentence.lower):
+        return None
+    if not sentence.is_question:
+        return _wants(scene, sentence, taken)
+    return (
+        _asked_by_when(scene, sentence, taken) or _to_be_done(scene, sentence, taken) or _seen(scene, sentence, taken)
+    )
+
+
+def _wants(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`I'd like to have your comments by Monday.` `Fine.`"""
+    match = errands.I_WANT.search(sentence.text)
+    day = in_sentence(scene, sentence) if match else None
+    if match is None or day is None or day.start < match.end():
+        return None
+    reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text))
+    if reply is None or not takes_on(scene, reply):
+        return None
+    replies = [t for t in scene.following(sentence.turn, 2) if t == reply or takes_on(scene, t)]
+    others = [t for t in replies if scene.speaker(t) != sentence.speaker]
+    turns = others if errands.OF_BOTH.search(scene.text(sentence.turn)) else [reply]
+    owner = tuple(dict.fromkeys(scene.speaker(t) for t in turns))
+    taken.update(turns)
+    thing = _theirs(wording.clean(sentence.text[match.end("lead") :]))
+    evidence = (passage(sentence), *map(scene.whole, turns))
+    return Finding(sentence, to_whom(scene, sentence, f"Let me have {thing}"), owner, evidence, day, WANTED)
+
+
+def _asked_by_when(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`By when do you need my figures?` … `Make it Thursday.`: a task of whoever asks."""
+    match = errands.BY_WHEN_MINE.match(sentence.text)
+    if match is None:
+        return None
+    answers = [t for t in scene.following(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    said = [s for t in (*answers, *(t for a in answers for t in scene.following(a, 1))) for s in scene.by_turn[t]]
+    days = [d for s in said if (d := in_sentence(scene, s)) is not None]
+    if not answers or not days:
+        return None
+    taken.update(answers)
+    text = f"Let {_called(scene, answers[0])} have {_theirs(match.group('thing'))}"
+    evidence = (passage(sentence), *map(scene.whole, answers))
+    return Finding(sentence, tasks.order(text), (sentence.speaker,), evidence, days[-1], WANTED)
+
+
+def _to_be_done(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Can the translation be done in a fortnight?` `If I start on it now, yes.`"""
+    match = errands.CAN_BE_DONE.search(sentence.text)
+    day = in_sentence(scene, sentence) if match else None
+    reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text))
+    if match is None or day is None or reply is None or cues.REFUSAL.search(scene.text(reply)):
+        return None
+    if not (takes_on(scene, reply) or cues.LATE_ASSENT.search(scene.text(reply))):
+        return None
+    taken.add(reply)
+    text = tasks.order(f"Have {match.group('thing')} {match.group('done')}{sentence.text[match.end() :]}")
+    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED)
+
+
+def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`When can we see a first version?` `Give me a week.`: a task of whoever names the day."""
+    match = errands.WHEN_CAN_WE.match(sentence.text)
+    reply = reply_to(scene, sentence.turn, None) if match else None
+    if match is None or reply is None or cues.REFUSAL.search(scene.text(reply)):
+        return None
+    day = _day_named(scene, reply)
+    thing = match.group("thing").rstrip("?")
+    if day is None or len(thing.split()) > LONGEST_THING:
+        return None
+    taken.add(reply)
+    text = to_whom(scene, sentence, f"Let me {match.group('verb')} {thing}")
+    return Finding(
+        sentence, tasks.order(text), (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED
+    )
+
+
+def _day_named(scene: Scene, turn: int) -> SaidDate | None:
+    """The day that a short turn names."""
+    if len(scene.by_turn[turn]) > REACH:
+        return None
+    said = scene.by_turn[turn]
+    return next((d for s in said if (d := due(scene, s) or within(s.text, scene.facts.day)) is not None), None)
+
+
+def _called(scene: Scene, turn: int) -> str:
+    """Who speaks, in the square brackets of what was not said."""
+    name = scene.speaker(turn)
+    return name if is_label(name) else f"[{first_name(name)}]"
+
+
+def _theirs(thing: str) -> str:
+    """What is wanted, of whoever owns it: `your comments by Monday` is `the comments by Monday`."""
+    return re.sub(r"\b(?:all )?(?:your|my)\b", "the", thing, flags=re.I).rstrip(".!")
