@@ -162,11 +162,12 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     known = (likelihood >= CLEARLY or received) and not cues.TAKES_IT.match(finding.text)
     about = spoken_of(scene, finding.sentence, finding.text) if known else None
     if about is None:
-        return None
+        return _finished(scene, finding) if likelihood >= ENOUGH and known else None
     if about is finding.sentence:  # which says it better than a few words cut out of it
         brief = len(finding.text.split()) < LEAST_SAID or is_bare(finding.text)
         return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
     told = finding.text if finding.sentence.speaker in finding.owner else tasks.without_you(finding.text)
+    told = tasks.without_calls(told, scene.roster.words)
     text = beside(to_speaker(finding.sentence, told), about)
     return replace(finding, text=text, evidence=tuple(sorted({*finding.evidence, passage(about)})))
 
@@ -250,7 +251,8 @@ def _offered(scene: Scene, sentence: Sentence) -> Finding | None:
     ):
         return None
     taker = welcomed(scene, sentence)
-    if taker is None and (errands.HOW_ABOUT_I.match(sentence.lower) or errands.HAPPY_TO.match(sentence.lower)):
+    offers = (errands.HOW_ABOUT_I, errands.HAPPY_TO, errands.I_CAN)
+    if taker is None and any(offer.match(sentence.lower) for offer in offers):
         taker = next((t for t in scene.following(sentence.turn, 1) if errands.SUITS.match(scene.text(t))), None)
     if taker is None and errands.THEN_ID.match(sentence.lower):
         agreed = (t for t in scene.following(sentence.turn, 1) if cues.ASSENT.search(scene.text(t)))

@@ -193,7 +193,7 @@ def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | N
     if match is None or sentence.is_question or reply is None:
         return None
     reply = _stand_in(scene, reply)
-    if not takes_on(scene, reply):
+    if not (takes_on(scene, reply) or errands.KNOWS.match(scene.by_turn[reply][0].text)):
         return None
     if supposed(scene, sentence):
         return None  # `What if he runs?` `Then you ring me.`

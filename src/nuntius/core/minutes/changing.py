@@ -13,6 +13,9 @@ from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import REACH, unreal
 
 JOINING_REACH = 3  # turns within which somebody joins in a task
+MAY_ASK_OF_ALL = frozenset(  # verbs of `When do you want it?`, of whatever is done
+    "want need like have do be know get see start finish manage hear expect can make come go say think suit".split()
+)
 BRIEF = 8  # words of a sentence that moves the day of a task and says little else
 
 
@@ -79,10 +82,17 @@ def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, 
     asked = [s for s in last if s.is_question and not speaks_of_other(scene, s, evidence)]
     if deadlines.THAT_IS.match(sentence.lower):
         return bool(asked) or not any(s.is_question for s in last)
+    asked = [s for s in asked if not _of_other_doing(scene, s, evidence)]
     proposed = any(in_sentence(scene, s) is not None or deadlines.ASKED_WHEN.search(s.text) for s in asked)
     proposed = proposed or any(is_bare_day(s) and in_sentence(scene, s) is not None for s in last)
     verb = any(t.pos in ("VERB", "AUX") for t in sentence.tokens) and not deadlines.DEADLINE_FIRST.match(sentence.lower)
     return proposed and not verb and not sentence.is_question and len(sentence.text.split()) <= BRIEF
+
+
+def _of_other_doing(scene: Scene, question: Sentence, evidence: tuple[Passage, ...]) -> bool:
+    """`When do you want to walk round?`, behind a task that has nothing of that."""
+    own = {t.lemma for t in question.tokens if t.pos == "VERB" and t.lemma not in MAY_ASK_OF_ALL}
+    return bool(own) and not own & {t.lemma for s in scene.inside(evidence) for t in s.tokens}
 
 
 def joining_in(scene: Scene, sentence: Sentence, findings: list[Finding]) -> Finding | None:

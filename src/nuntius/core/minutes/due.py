@@ -99,9 +99,12 @@ def _right_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
         return None
     comes = deadlines.COMES.search(before.lower) and deadlines.LETS_IN.search(sentence.lower)
     hears = errands.HEAR_FROM_ME.search(before.lower)  # `You'll hear from us by Wednesday. I'll ring you myself.`
+    days = said_dates(before.text, scene.facts.day)
+    if days and deadlines.HAPPENS.search(before.text[: days[0].start]):
+        return days[0]  # `We've got an open evening on the tenth. Somebody needs to do the door.`
     if not (comes or hears or deadlines.DAY_SUITS.match(before.lower) or deadlines.AT_THAT_TIME.search(sentence.lower)):
         return None
-    return next(iter(said_dates(before.text, scene.facts.day)), None)
+    return next(iter(days), None)
 
 
 def demanded(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | None:
@@ -119,8 +122,13 @@ def demanded(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | 
     for other in reversed(earlier):
         if not (other.is_question or deadlines.IT_AGAIN.search(sentence.lower) or _shares_things(sentence, other)):
             continue
-        if BY_ANOTHER.search(other.text) and cues.NEEDS.search(other.lower):
+        wants = deadlines.WANTS.search(other.lower)
+        if wants and BY_ANOTHER.search(other.text):
             return in_sentence(scene, other)  # `I need the slides the day before the conference.`
+        if wants and deadlines.BEFORE_THAT.search(other.lower):
+            return named_before(scene, other)
+        if deadlines.AS_AGREED.search(other.lower) or deadlines.BARE_DEADLINE.match(other.lower):
+            return in_sentence(scene, other)
         for day in said_dates(other.text, scene.facts.day):
             if deadlines.DEMANDS.search(other.text[: day.start]):
                 return day

@@ -46,6 +46,7 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
     if (
         reached
         and _refers(b)
+        and not _speaks_to_somebody(a, b)
         and (not a.owner or a.owner == b.owner)
         and not _names_other(scene, b.sentence, a.evidence)
     ):
@@ -67,6 +68,13 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return False
     near = b.sentence.turn - a.evidence[-1].turn <= 2
     return scene.alike(a.sentence, b.sentence) > (ALIKE if near else ALIKE + 0.15)
+
+
+def _speaks_to_somebody(a: Finding, b: Finding) -> bool:
+    """`Get four.` `Ask them today, please.`: to ask somebody is a task of its own, unless the first one is to do so or to find out."""
+    first = cues.TURNS_TO.match(a.text) or errands.SPEAKS_TO.match(a.text) or errands.FINDS_OUT.match(a.text)
+    same = a.text.split()[0].lower() == b.text.split()[0].lower()
+    return b.why == "request" and bool(errands.SPEAKS_TO.match(b.text)) and not (first or same)
 
 
 def _at_other_times(a: Finding, b: Finding) -> bool:

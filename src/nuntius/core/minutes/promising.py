@@ -29,7 +29,12 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
-    asks = sentence.is_question and not errands.SO_ILL.match(lower) and not _is_let(scene, sentence)
+    asks = (
+        sentence.is_question
+        and not errands.TAGGED.search(lower)
+        and not errands.SO_ILL.match(lower)
+        and not _is_let(scene, sentence)
+    )
     if asks or (unreal(lower) and not overtaken) or dismissed(scene, sentence):
         return None
     if cues.IF_I_MUST.search(lower) or errands.NO_PROMISE.search(lower):
@@ -72,7 +77,8 @@ def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
     glad = cues.GLAD_TO.match(sentence.lower) if any(map(cues.SHOULD_WE.search, before)) else None
     begun = list(cues.INTENT.finditer(sentence.lower))
     filled = (match for match in begun if not empty(sentence.lower[match.end() :]))
-    better = errands.ID_BETTER.search(sentence.lower)
+    own_words = (errands.ID_BETTER, errands.FROM_ME, errands.OWN_TURN)
+    better = next((m for words in own_words if (m := words.search(sentence.lower))), None)
     return glad or next(filled, None) or better or next(iter(begun), None) or cues.THEN_I.match(sentence.lower)
 
 

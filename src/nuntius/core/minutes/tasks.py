@@ -37,6 +37,7 @@ _WISH = re.compile(
 )
 _AND_I = re.compile(r",? and (then )?I(?:'ll|'d| will| would) ")
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
+_GIVEN_TO = {"all": "everybody", "both": "both", "each": "everybody"}
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
     "be have need want think hope know mean like reckon expect wonder".split()
@@ -44,11 +45,11 @@ _STATES = frozenset(
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
     r"| can| could|'ve (?:got )?to| have to| need to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
-    r"|^(?:\w+,? )?let me\s+(?:just )?",
+    r"|^(?:\w+,? )?let me\s+(?:just )?|\bfor me (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+|\bon me to\s+",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\bask you to\s+|\bplease\s+",
+    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(
@@ -57,11 +58,11 @@ _UNTAKEN_HEAD = re.compile(
     re.I,
 )
 _WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
-    r"\bi(?:'d| would) (?:like|want) ((?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b[\w ]*)",
+    r"\bi(?:'d| would) (?:like|want) ((?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed|settled|sorted)\b[\w ]*)",
     re.I,
 )
 _LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it on Friday`
-    r"you(?:'ll| will| can)( all)? (?:have|get) (?=(?:it|them|both|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
+    r"you(?:'ll| will| can)( all| both| each)? (?:have|get) (?=(?:it|them|both|one|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
     re.I,
 )
 _YOU_HAVE = re.compile(
@@ -88,6 +89,11 @@ def task(sentence: Sentence, requested: bool) -> str:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
     if (left := errands.LEAVE_TO_ME.search(sentence.text)) is not None and not requested:
         return framed(f"See to {left.group('thing')}")
+    if (given := errands.FROM_ME.search(sentence.text)) is not None and not requested:
+        whom = {"they": "them", "he": "him", "she": "her", "all": "everybody"}.get(
+            given["whom"].lower(), given["whom"].lower()
+        )
+        return framed(f"Let {whom} have {given['thing']}{sentence.text[given.end() :].rstrip('.!')}")
     if errands.HEAR_FROM_ME.search(sentence.lower) and not requested:
         return "Let you know."
     if errands.YOU_FIND.search(sentence.lower):
@@ -104,7 +110,7 @@ def task(sentence: Sentence, requested: bool) -> str:
             return ""  # `It'll be in the post tonight` is no task that can be put in the infinitive
         if match and (given := _LETS_HAVE.match(text[match.start() :])):
             had = re.sub(r" from me\b", "", text[match.start() + given.end() :])
-            return framed(f"Let {'everybody' if given.group(1) else 'you'} have {had}")
+            return framed(f"Let {_GIVEN_TO.get((given.group(1) or '').strip(), 'you')} have {had}")
         rest = _trimmed(text[match.end() :]) if match else ""
         if rest.split(" ")[0].lower() in _STATES and (own_doing := doing(sentence)):
             return own_doing  # `I'm taking the papers in on Wednesday, and they'll want your figures`

@@ -16,6 +16,7 @@ from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import REACH, reply_to, takes_on, unreal
 
 WANTED = "asked for by a day"  # why
+ASKED_BACK = 2  # turns within which a day is found that was asked back for
 LONGEST_THING = 8  # words of what is wanted
 
 
@@ -24,7 +25,7 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
     if unreal(sentence.lower):
         return None
     if not sentence.is_question:
-        return _wants(scene, sentence, taken)
+        return _wants(scene, sentence, taken) or _together(scene, sentence, taken)
     return (
         _asked_by_when(scene, sentence, taken) or _to_be_done(scene, sentence, taken) or _seen(scene, sentence, taken)
     )
@@ -32,9 +33,10 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
 
 def _wants(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`I'd like to have your comments by Monday.` `Fine.`"""
-    match = errands.I_WANT.search(sentence.text)
+    has, wants = errands.LET_ME_HAVE.match(sentence.text), errands.I_WANT.search(sentence.text)
+    match = has or wants
     day = in_sentence(scene, sentence) if match else None
-    if match is None or day is None or day.start < match.end():
+    if match is None or (has is None and (day is None or day.start < match.end())):
         return None
     reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text))
     if reply is None or not takes_on(scene, reply):
@@ -44,9 +46,23 @@ def _wants(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     turns = others if errands.OF_BOTH.search(scene.text(sentence.turn)) else [reply]
     owner = tuple(dict.fromkeys(scene.speaker(t) for t in turns))
     taken.update(turns)
-    thing = _theirs(wording.clean(sentence.text[match.end("lead") :]))
+    thing = _theirs(has["thing"] if has else wording.clean(sentence.text[match.end("lead") :]))
     evidence = (passage(sentence), *map(scene.whole, turns))
     return Finding(sentence, to_whom(scene, sentence, f"Let me have {thing}"), owner, evidence, day, WANTED)
+
+
+def _together(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`You and I should sit down with the numbers.` `Let's do that.`"""
+    match = errands.YOU_AND_I.match(sentence.text)
+    reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text)) if match else None
+    if match is None or reply is None or not (takes_on(scene, reply) or cues.LETTING.search(scene.text(reply))):
+        return None
+    taken.add(reply)
+    owner = (sentence.speaker, scene.speaker(reply))
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(
+        sentence, tasks.order(sentence.text[match.end() :]), owner, evidence, due(scene, sentence), "request"
+    )
 
 
 def _asked_by_when(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -83,7 +99,12 @@ def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`When can we see a first version?` `Give me a week.`: a task of whoever names the day."""
     match = errands.WHEN_CAN_WE.match(sentence.text)
     reply = reply_to(scene, sentence.turn, None) if match else None
-    if match is None or reply is None or cues.REFUSAL.search(scene.text(reply)):
+    if (
+        match is None
+        or reply is None
+        or cues.REFUSAL.search(scene.text(reply))
+        or cues.IF_FIRST.search(scene.text(reply))
+    ):
         return None
     day = _day_named(scene, reply)
     thing = match.group("thing").rstrip("?")
@@ -94,6 +115,23 @@ def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     return Finding(
         sentence, tasks.order(text), (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED
     )
+
+
+def _found_a_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Can I have your hours?` `Is Friday okay?` `Friday's late. Thursday.` `Thursday.`: what is asked for until a day is found."""
+    match = errands.MAY_WE_HAVE.match(sentence.text)
+    reply = reply_to(scene, sentence.turn, None) if match else None
+    if match is None or reply is None or not scene.by_turn[reply][-1].is_question:
+        return None
+    later = [t for t in scene.following(reply, ASKED_BACK) if scene.speaker(t) == scene.speaker(reply)]
+    if in_sentence(scene, scene.by_turn[reply][-1]) is None or not later or not takes_on(scene, later[0]):
+        return None
+    said = [s for t in range(reply, later[0] + 1) for s in scene.by_turn[t]]
+    day = [d for s in said if (d := in_sentence(scene, s)) is not None][-1]
+    turns = list(range(reply, later[0] + 1))
+    taken.update(turns)
+    text = tasks.order(to_whom(scene, sentence, f"Let me have {_theirs(match.group('thing'))}"))
+    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), *map(scene.whole, turns)), day, WANTED)
 
 
 def _day_named(scene: Scene, turn: int) -> SaidDate | None:
@@ -112,4 +150,5 @@ def _called(scene: Scene, turn: int) -> str:
 
 def _theirs(thing: str) -> str:
     """What is wanted, of whoever owns it: `your comments by Monday` is `the comments by Monday`."""
-    return re.sub(r"\b(?:all )?(?:your|my)\b", "the", thing, flags=re.I).rstrip(".!")
+    told = re.sub(r"\b(?:all )?(?:your|my)\b", "the", thing, flags=re.I).rstrip(".!")
+    return told[0].lower() + told[1:]

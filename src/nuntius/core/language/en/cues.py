@@ -73,7 +73,7 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi(?:'ve| have) (?:got )?to\b",
     r"\bi(?:'d better| need to| should| must| ought to)\b|(?<!because )\bi want to\b",
     r"\bi(?:'m| am) \w+ing\b",
-    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all )?(?:have|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those|(?:the|an?|your) \w+) (?:by|on|before)\b",
+    r"\b(?:he|she|they|you)(?:'ll| can| will) (?:all |both |each )?(?:have(?! to\b)|get)\b|\bso you'd have\b|\byou'd (?:have|get) (?:it|them|that|those|(?:the|an?|your) \w+) (?:by|on|before)\b",
     r"\byou(?:'ll| will) find (?:it|them) (?:in|on|at|there|here)\b",
     r"\b(?:it|that|those|this)(?:'ll| will|'s going to(?! be (?!in\b|out\b|off\b|up\b|ready\b|done\b|there\b|with\b|sent\b|finished\b))| goes?| go) (?:be |in |out |off |up )?",
     r"\bthey(?:'ll| will) (?:be|go|come|arrive)\b|\bthey go (?:in|out|off|up)\b",
@@ -166,7 +166,7 @@ REQUEST = cue(
     r"\bi(?:'d| would) (?:like|want) (?:the |that |this |them|it)[\w ]{0,30}\b(?:done|finished|sent|gone|ready|fixed)\b",
     r"\byou(?:'ll| will|'d) (?!have\b|be\b|get\b|see\b|find\b|know\b|need\b|want\b|like\b)\w+ .*\?\W*$",
     r"\b(?:tell|ask|send|remind|ring|call|email|bring|give|get|put|write|check|book|make sure) .{2,40} (?:from|for) me\b",
-    r"\b(?:how about|what about) you \w+ing\b",
+    r"\b(?:how about|what about) you \w+ing\b|^\W*how about you (?=[a-z]+ \w)|\bwhy don't you (?!ever\b|just\b|like\b|want\b|think\b|believe\b|know\b)(?=\w+ \w)",
 )
 ASKED_OF_ALL = cue(
     r"\b(?:can|could|will|would) (?:everybody|everyone|you (?:all|both|two)|all of you|both of you)(?: please)?(?! (?:hear|see|live|agree|do that|make it|say)\b)\s+",
@@ -206,7 +206,7 @@ ASKED_BARELY = cue(
 )
 PLEASE_DO = cue(r"^\W*(?:yes,? |oh,? )?please do\b")  # `Please do, before the weekend`
 PROMISED_YOU = cue(
-    r"\byou(?:'ll| will|'d)(?: all| each)? (?:get|have|find (?:it|them) (?:in|on|at|there|here)\b)|^\W*then you get (?:it|them|that|the)\b"
+    r"\byou(?:'ll| will|'d)(?: all| each| both)? (?:get|have|find (?:it|them) (?:in|on|at|there|here)\b)|^\W*then you get (?:it|them|that|the)\b"
 )
 TAKES_ME = cue(r"\b(?:'ll|will|would|'d) take me\b")  # `All of them will take me to the end of the week`
 AND_I = cue(r",? and (?:then )?i(?:'ll|'d| will| would)\b")
@@ -362,7 +362,7 @@ DEADLINE = cue(
 PROCEDURE = cue(  # what moves the meeting itself on, or leaves it to others
     r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
-    r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round)|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
+    r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round(?! (?:there|to|and|with|tomorrow|this|on)\b))|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
     r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|write (?:that|this) down(?=\W|$)|"
     r"(?<!never )talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )

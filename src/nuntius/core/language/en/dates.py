@@ -220,10 +220,10 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
-        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
+        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|in(?=[.,!?]|$)|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
-    _rule(r"(?:over|at|by)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
+    _rule(r"(?:over|at|by|for)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"before\s+the\s+weekend", _week(4, 0)),
     _rule(r"next\s+weekend", _week(6, 1)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),

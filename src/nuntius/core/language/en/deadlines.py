@@ -37,6 +37,12 @@ DEMANDS = re.compile(  # what has to be done, right before a day: `They want an 
     r"\b(?:wants?|needs?|has to|have to|has got to|'ve got to|'s got to|must|should|could|can|due|expects?|expecting)\b.*\b(?:by|before|no later than|in for|on) (?:\w+ (?:on )?)?(?:the )?$",
     re.I,
 )
+WANTS = cue(r"\b(?:wants?|needs?)\b")
+AS_AGREED = cue(r"\bwe (?:said|agreed|promised)\b")  # with a day, behind which somebody takes it on
+BARE_DEADLINE = cue(r"^\W*(?:no later than|by|before) .*\bplease\W*$")
+HAPPENS = re.compile(
+    r"^\W*(?:(?:and|so|but) )?(?:we've got|we have|there's|there is|it's) (?:an?|the|our|my) .*\bon (?:the )?$", re.I
+)  # what is held on a day
 IT_AGAIN = cue(r"\b(?:it|one|them|that|this|those)\b")  # what a demand was of
 ROUNDED_OFF = cue(
     r",? (?:if you can|if possible|please|at the latest|ideally|if that's (?:all right|okay)|if you don't mind|or so)\W*$"
@@ -51,7 +57,7 @@ GOES_THERE = cue(
     r"\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
 )
 BY_HOUR = re.compile(
-    r"\b(?:by|before) (?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)(?: o'clock)?(?=\W*$|[,.;])",
+    r"\b(?:by|before) (?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|noon|\d{1,2}(?:[:.]\d\d)?)(?: o'clock)?(?=\W*$|[,.;])",
     re.I,
 )
 DONE_BY_THEN = cue(
@@ -116,6 +122,7 @@ EVENT = re.compile(
 )
 HELD = re.compile(
     r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till?|until|to)\s+(?:the\s+)?$|"
+    r"\b(?:have|get) (?:it|them|that|this|those|something) (?:ready |done |here )?for (?:the )?$|"
     r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$|\b(?:takes? me|takes? (?:an?|the) \w+) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )

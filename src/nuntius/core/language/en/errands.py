@@ -5,7 +5,7 @@ import re
 from nuntius.core.language.en.cues import cue
 
 NO_ORDER = cue(
-    r"^\W*(?:(?:and|but|please)\W+)*(?:don't(?:\W*$| (?!forget\b|let\b))|ask (?:me|us) again\b|tell you what\b)"
+    r"^\W*(?:(?:and|but|please)\W+)*(?:don't(?:\W*$| (?!forget\b|let\b))|ask (?:me|us) again\b|tell you what\b|say,)"
 )
 NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wants or moves the meeting on
     r"\bwe(?:'ll| will)? (?:then )?(?:decide|vote|settle)\b",
@@ -21,7 +21,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
     r"\bi(?:'ll| will) have to (?:look|see|think|go)\W*$",
     # `I've got a spare at home.`
-    r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:in|on|at) \w+ )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)",
+    r"^\W*(?:(?:and|but|so|well|oh)\W+)*(?:(?:(?:in|on|at) )?\w+,? )?i(?:'ve| have) (?:also |only |just |still )?got (?!to\b)",
     r"^\W*(?:an? |the |that |it )\w*(?:'ll| will) do\W*$",  # `A card will do.`
     r"\bi(?:'ll| will)? be (?:running|leading|handling|looking after) (?:this|it|things)\b",  # who is who
     r"^\W*(?:and |so )?i(?:'d| would|'ll| could) (?:start|begin) (?:on|tomorrow|next)\b",  # when, and not what
@@ -125,16 +125,16 @@ SUITS = cue(
     r"^\W*\w+(?:'s| is) (?:great|perfect|good|fine|lovely|all right|brilliant)\b|^\W*(?:(?:oh|great|lovely|good),? )?(?:thank you|thanks)\b|^\W*(?:enormously|please|perfect|brilliant|great|lovely)\b"
 )
 POLITELY = cue(
-    r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b|\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b|\bcould i (?:just )?(?:ask|trouble) you to\b"
+    r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b|\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b|\b(?:could|can|may) i (?:just )?(?:ask|trouble|leave|get) you to\b|\b(?:could|can|may) i leave it (?:to|with) you to\b"
 )
 YOU_NEED_TO = cue(
     r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d better| must|'ll need to|'ll have to) (?!be\b|have\b|know\b|see\b|understand\b|remember\b|think\b|say\b|admit\b|laugh\b|ask yourself\b|wait\b)(?=\w+ \w)"
 )
 READY_TO = cue(
-    r"^\W*(?:(?:i )?can do|i(?:'d| would) be happy to|happy to|i wouldn't mind)\W*$"
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind)\W*$"
 )  # `We need somebody at the gate.` `Can do.`
 AS_YOU_LIKE = cue(
-    r"^\W*if you (?:want|like|insist|say so|wish)\W*$|^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b"
+    r"^\W*if you (?:want|like|insist|say so|wish)\W*$|^\W*you can\W*$|^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b"
 )  # takes on what was asked
 ID_BETTER = cue(
     r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!be\b|not\b|go\W*$|get going|get on\b|get back\b|get off\b|stop\b|shut\b|start\b|leave\b|say\b|let you\b)(?=\w+ \w)|\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)"
@@ -147,5 +147,31 @@ HAPPY_TO = cue(
     r"^\W*i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b"
 )  # `I'm happy to host again.` `Great, thank you.`
 NO_PROMISE = cue(
-    r"\bi'll get my coat\b|\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])"
+    r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b|\bi'll get my coat\b|\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b|\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])"
 )  # only said so
+FROM_ME = re.compile(
+    r"\b(?P<whom>you|they|he|she|(?:the|everybody|everyone|all)(?: \w+){0,4}) (?:'ll |will )?gets? (?P<thing>(?:an?|the|my|some) [\w ]+?) from me\b",
+    re.I,
+)  # `The other ten get a letter from me this week.`
+SPEAKS_TO = cue(
+    r"^(?:ask|ring|call|tell|mail|talk to|speak to|thank|phone|text) (?:him|her|them)\b"
+)  # a task of its own behind `Get four`
+TAGGED = cue(r", (?:all right|okay|ok|right|yeah)\?\W*$")  # behind what is no question: `I'll do it today, all right?`
+KNOWS = cue(r"^\W*(?:yes,? )?i know\b\W*$")  # behind `You'll have to chase them, Ben.`
+MAY_WE_HAVE = re.compile(
+    r"^\W*(?:(?:and|so),? )?(?:can|could|may) (?:I|we) have (?P<thing>(?:your|the|those|that|all) [\w ]+?)\?\W*$", re.I
+)
+I_CAN = cue(
+    r"^\W*(?:(?:oh|well|yes),? )?i can (?!do\b|see\b|hear\b|approve\b|sign (?:it|that) off\b|imagine\b|live\b|understand\b|believe\b|remember\b|tell you\b|say\b|come\b|be\b|make\b|only\b|think\b|feel\b|manage\b)(?=\w+ )"
+)  # `I can take them.` `Perfect.`
+OWN_TURN = cue(
+    r"\bnext (?:thing|step|job) for me is to (?=\w)|\b(?:that's|that one's) for me to (?=\w+ \w)|\bit's my (?:turn|job) to (?=\w)|\bmy (?:next )?(?:job|task|part) (?:now )?is to (?=\w)|\baction (?:is )?on me to (?=\w)"
+)
+LET_ME_HAVE = re.compile(
+    r"^\W*(?:(?:and|so|then),? )?let me have (?P<thing>(?:your|the|those|that|an?|all) [\w ]+?)(?=,|\.|$| by\b| before\b| on\b)",
+    re.I,
+)
+YOU_AND_I = re.compile(
+    r"^\W*(?:(?:so|and|then|right),? )?(?:you and I|the two of us) (?:should|could|need to|must|ought to|will|'ll|have to) (?=\w+ \w)",
+    re.I,
+)

@@ -12,7 +12,7 @@ BY_ANOTHER = re.compile(
     rf"\b(?<!in )(?<!-)(?:the (?P<one>day|night|evening|week)|(?P<count>an?|{_COUNT}|a couple of) (?P<unit>day|week|fortnight)s?|"
     rf"the (?P<weekday>{'|'.join(DAYS)})(?: (?:morning|afternoon|evening|night))?) "
     r"(?P<side>before|after|ahead|earlier|later|beforehand|afterwards)"
-    r"(?=\W*$|[,.;?]| (?:the|that|it|he|she|they|we|if|and) )(?! the one before\b| that one\b)",
+    r"(?=\W*$|[,.;?]| (?:the|that|it|he|she|they|we|if|and) | (?:that|then)\W*$)(?! the one before\b| that one\b)",
     re.I,
 )
 SPAN = re.compile(

@@ -5,7 +5,7 @@ import re
 from nuntius.core.language.en.cues import cue
 
 NORM = cue(  # what holds for everybody
-    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till?|without|unless|but|except|alone|in|into|on|onto|up|near|than)\b)|no more|every \w+(?:'s| is| gets| goes)|"
+    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till?|without|unless|but|except|alone|in|into|on|onto|up|near|than|because|for)\b)|no more|every \w+(?:'s| is| gets| goes)|"
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
