@@ -31,6 +31,7 @@ AND_ALSO = re.compile(r",? and (?:(?:the (?:rest|others?|other half|second half|
 ALSO_CALLED = re.compile(r"(?: before| after)?, ")  # behind a day that is named again
 MONTH_REACH = 3  # turns before a bare `the fourth` in which its month was named
 LEADS_AWAY = 3  # words of a turn between them
+FOR_NOW = ("today", "tonight", "this afternoon", "this evening")
 BEFORE_DAY = 18  # characters before a day in which a word like `by` makes it pressing
 
 
@@ -145,6 +146,8 @@ def _is_today(scene: Scene, sentence: Sentence, item: SaidDate) -> bool:
 def _of_event(text: str, item: SaidDate) -> bool:
     if deadlines.HELD.search(text[: item.start]):
         return False  # `They hold it till the nineteenth`: by then it must be done
+    if item.said.lower() in FOR_NOW and text[: item.start].endswith("for "):
+        return False  # `Hire one for today.`
     if deadlines.GIVEN_UNTIL.search(text[: item.start]):
         return not deadlines.AND_THEN_I.match(text[item.end :])
     if BARE_NTH.fullmatch(item.said) and deadlines.TELLS_WHOM.search(text[: item.start]):

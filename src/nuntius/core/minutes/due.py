@@ -234,9 +234,11 @@ def _names_day(scene: Scene, sentence: Sentence) -> bool:
 
 def is_bare_day(sentence: Sentence) -> bool:
     """A few words that name a day and say nothing of it: `By Friday.`, `It's the fourth.`, not `Tuesday we've got none.`"""
-    return len(deadlines.ROUNDED_OFF.sub("", sentence.text).split()) <= BARE_DAY and not any(
-        t.pos == "VERB" or t.lemma == "have" for t in sentence.tokens
-    )
+    if len(deadlines.ROUNDED_OFF.sub("", sentence.text).split()) > BARE_DAY:
+        return False
+    things = (t for t in sentence.tokens if t.pos == "NOUN" and not cues.TIME_NOUN.fullmatch(t.lemma))
+    of_other = any(not deadlines.OF_MEETING.fullmatch(t.lemma) for t in things)  # `Twelve pounds on Saturday.`
+    return not of_other and not any(t.pos == "VERB" or t.lemma == "have" for t in sentence.tokens)
 
 
 def _opens_subject(scene: Scene, sentence: Sentence) -> bool:

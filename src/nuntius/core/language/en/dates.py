@@ -216,7 +216,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?<!the )(?<!next )first\s+thing(?=[.,!?;]|$|\s+and\b)", _after(1)),
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
-    _rule(r"tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
+    _rule(r"(?<![\w,] )now(?=,?\s+please)|right\s+now(?=\W*$|,)|tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
@@ -229,7 +229,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),
     _rule(rf"the\s+{_NTH}(?![\s-]+(?:{_NUMBERED}|{'|'.join(DAYS)})s?\b)", _of_month),
-    _rule(r"(?:Easter|Christmas|New\s+Year(?!'s\s+(?!day|eve)\w)|All\s+Saints|Hallowe'?en|Boxing\s+Day)", lambda m, t: _feast(m.group().split()[0], t)),
+    _rule(r"(?:Easter|Christmas|New\s+Year(?!'s\s+(?!day|eve)\w)|All\s+Saints|Hallowe'?en|Boxing\s+Day)(?=\W*$|[,.;]|\s+(?:and|so|but|if|at|or|then|day|eve)\b)", lambda m, t: _feast(m.group().split()[0], t)),
     (re.compile(rf"(?:^|(?<=[.?!]\s))(?P<nth>{_ALONE})(?=[.,?!]|\s+and\s+(?:the\s+)?{_NTH.replace('nth>', 'nth2>')})", re.I), _of_month),
 )  # fmt: skip
 

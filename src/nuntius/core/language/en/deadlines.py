@@ -14,10 +14,12 @@ WANTED_BY = cue(
     r"^\W*by,? shall we say\b",
     r"^\W*(?:by|before|till|until) [\w ]{3,25}, (?:could|can|would) (?:s?he|they|you|it)\W*$",
     r"\b(?:could|can|may) (?:i|we) have (?:it|them|(?:that|those|the) \w+)\b",
+    r"\b(?:could|can|will|would) (?:it|they|that|this) be (?:in|done|ready|there|out|up|finished|here|sent|with (?:me|us)) (?:by|before|on|for)\b",
 )
 HAD_BY = cue(
     r"\b(?:you|they|she|he)(?:'ll| will| can) (?:have|get) (?:it|them|that|those)\b|^\W*then you get (?:it|them|that)\b",
     r"\b(?:it|they|that)(?:'s|'re| is| are|'ll be| will be) (?:all )?with you\b(?! on (?:that|this|it)\b)",
+    r"\bthen it goes (?:off|out|in)\b",
     r"\b(?:it|they|that) (?:can|could) be (?:in|done|ready|there|out|up|finished|here|with you) (?=by\b|on\b|before\b)",
     r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
 )
@@ -64,6 +66,10 @@ DONE_BY_THEN = cue(
     r"\bi(?:'ll| will) have \w+.*\bby then\W*$"
 )  # `They meet on the thirtieth. I'll have spoken to her by then.`
 DEADLINE_FIRST = cue(r"^\W*(?:by|before|no later than) ")
+OF_MEETING = re.compile(
+    r"meeting|o.clock|call|session|latest|earliest|play|business|thing|lunchtime|term|service|shift|\w+(?:th|st|nd|rd|one|two|three|day)",
+    re.I,
+)  # nouns beside which a day is still all that is said
 COMES = cue(  # the day on which somebody comes, before `I'll let them in`
     r"\b(?:they|he|she|the \w+(?: \w+)?|somebody|someone|[a-z]+)(?:'re| are|'s| is)? (?:coming|come|comes|arrives?|arriving)\b"
 )
@@ -89,7 +95,7 @@ THAT_IS = cue(
     r"^\W*(?:that's|that is|which is|which'll be|which'd be|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b"
 )
 AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no other is named
-    r"(?<!one )\b(?:at|by) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
+    r"(?<!one )\b(?:at|by|before) (?:half past |quarter (?:past|to) |(?:ten|twenty|five) (?:past|to) )?"
     r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}(?:[:.]\d\d)?)"
     r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if|anyway)\b)",
     re.I,

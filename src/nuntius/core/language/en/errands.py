@@ -108,7 +108,7 @@ BY_WHEN_MINE = re.compile(  # `By when do you need my figures?`
     re.I,
 )
 CAN_BE_DONE = re.compile(  # `Can the translation be done in a fortnight?`
-    r"\b(?:can|could|will|would) (?P<thing>(?:the|that|this|those|these|your|it|they|a|an)\b(?: \w+){0,4}?) be (?P<done>done|ready|finished|fixed|sent|printed|written|delivered|emptied|cleared|cleaned|painted|mended|repaired|moved|ordered|booked|checked|up|out|in|in place|here|with (?:us|me|them)|there)\b",
+    r"\b(?:can|could|will|would) (?P<thing>(?:the|that|this|those|these|your|a|an)\b(?: \w+){1,4}?) be (?P<done>done|ready|finished|fixed|sent|printed|written|delivered|emptied|cleared|cleaned|painted|mended|repaired|moved|ordered|booked|checked|up|out|in|in place|here|with (?:us|me|them)|there)\b",
     re.I,
 )
 WHEN_CAN_WE = re.compile(  # `When can we see a first version?`
@@ -162,7 +162,7 @@ MAY_WE_HAVE = re.compile(
     r"^\W*(?:(?:and|so),? )?(?:can|could|may) (?:I|we) have (?P<thing>(?:your|the|those|that|all) [\w ]+?)\?\W*$", re.I
 )
 I_CAN = cue(
-    r"^\W*(?:(?:oh|well|yes),? )?i can (?!do\b|see\b|hear\b|approve\b|sign (?:it|that) off\b|imagine\b|live\b|understand\b|believe\b|remember\b|tell you\b|say\b|come\b|be\b|make\b|only\b|think\b|feel\b|manage\b)(?=\w+ )"
+    r"^\W*(?:(?:oh|well|yes),? )?i can (?!do\b|lend\b|give you\b|let you\b|offer\b|see\b|hear\b|approve\b|sign (?:it|that) off\b|imagine\b|live\b|understand\b|believe\b|remember\b|tell you\b|say\b|come\b|be\b|make\b|only\b|think\b|feel\b|manage\b)(?=\w+ )"
 )  # `I can take them.` `Perfect.`
 OWN_TURN = cue(
     r"\bnext (?:thing|step|job) for me is to (?=\w)|\b(?:that's|that one's) for me to (?=\w+ \w)|\bit's my (?:turn|job) to (?=\w)|\bmy (?:next )?(?:job|task|part) (?:now )?is to (?=\w)|\baction (?:is )?on me to (?=\w)"
