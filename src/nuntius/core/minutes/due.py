@@ -1,7 +1,7 @@
 """When an action is due: the day named with it, in its own sentence, its turn or the answers right behind it."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from datetime import date, timedelta
 
@@ -32,44 +32,74 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     `start` is where in the sentence the task begins: a day behind it goes before one that stands ahead. `own` says
     that the speaker takes the task on, so that what others promise behind it is not about it.
     """
-    if (again := by_next_meeting(scene, sentence)) is not None:
-        return again
-    if own and (found := _supposed_for(scene, sentence)) is not None:
-        return found
-    if (found := in_sentence(scene, sentence, start)) is not None:
-        return _exactly(scene, sentence, found)
-    at_that_time = deadlines.BEFORE_THAT.search(sentence.lower) and not deadlines.SO_THEN.search(sentence.lower)
-    if at_that_time and (before := named_before(scene, sentence)) is not None:
-        return before
-    if (found := _just_named(scene, sentence) or _right_before(scene, sentence)) is not None:
-        return found
-    if (found := _there_then(scene, sentence)) is not None:
-        return found
+    ways: tuple[Callable[[], SaidDate | None], ...] = (
+        lambda: by_next_meeting(scene, sentence),
+        lambda: _supposed_for(scene, sentence) if own else None,
+        lambda: _in_own_words(scene, sentence, start),
+        lambda: _at_that_time(scene, sentence),
+        lambda: _just_named(scene, sentence),
+        lambda: _right_before(scene, sentence),
+        lambda: _there_then(scene, sentence),
+        lambda: _said_behind(scene, sentence, own),
+        lambda: _meeting_before(scene, sentence) if deadlines.BRING.search(sentence.text) else None,
+        lambda: _begun(scene, sentence) if own else None,
+        lambda: _hour_answered(scene, sentence),
+        lambda: _time_answered(scene, sentence),
+        lambda: _by_end_of_month(scene, sentence) if own else None,
+        lambda: _at_hour(scene, sentence, own),
+    )
+    return next((day for way in ways if (day := way()) is not None), None)
+
+
+def _in_own_words(scene: Scene, sentence: Sentence, start: int) -> SaidDate | None:
+    found = in_sentence(scene, sentence, start)
+    return _exactly(scene, sentence, found) if found is not None else None
+
+
+def _at_that_time(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day named before a sentence that says `before then` or `while you're there`."""
+    says = deadlines.BEFORE_THAT.search(sentence.lower) and not deadlines.SO_THEN.search(sentence.lower)
+    return named_before(scene, sentence) if says else None
+
+
+def _said_behind(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
+    """The day that the words behind a task give, but not what others promise behind one that the speaker takes on."""
     for other in _behind(scene, sentence):
         promised = deadlines.HAD_BY.search(other.lower) or cues.INTENT.search(other.lower)
         if own and promised and other.speaker != sentence.speaker:
             continue
         if (found := in_sentence(scene, other) or by_next_meeting(scene, other)) is not None:
             return found
-    if deadlines.BRING.search(sentence.text) and (again := _meeting_before(scene, sentence)) is not None:
-        return again
-    begun = FROM_DAY.search(sentence.text) if own else None
-    if begun and (days := [d for d in said_dates(sentence.text, scene.facts.day) if d.start == begun.end()]):
-        return days[0]
-    if (said := _hour_answered(scene, sentence) or _time_answered(scene, sentence)) is not None:
-        return said
-    month = deadlines.IN_MONTH_AT_END.search(sentence.text) if own else None
-    if month is not None and (end := said_dates(f"end of {sentence.text[month.end() :]}", scene.facts.day)):
-        return replace(end[0], said=sentence.text[month.start() :].rstrip(" .!"))
-    if not own and (hour := deadlines.BY_HOUR.search(sentence.text)) is not None:
-        return SaidDate(_day_of_hour(scene, sentence, hour.group()), hour.group(), hour.start(), hour.end())
-    own = own and not deadlines.AND_WE_MEET.search(sentence.text)
-    now = (NOW.search(sentence.text) or deadlines.AT_HOUR.search(sentence.text)) if own else None
-    if now is None:
+    return None
+
+
+def _begun(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """The day from which something is done, where no other is named: `I'll come in from Monday.`"""
+    begun = FROM_DAY.search(sentence.text)
+    days = said_dates(sentence.text, scene.facts.day) if begun else []
+    return next((day for day in days if begun and day.start == begun.end()), None)
+
+
+def _by_end_of_month(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`I'll clear out the shed in June.`: the end of that month."""
+    month = deadlines.IN_MONTH_AT_END.search(sentence.text)
+    end = said_dates(f"end of {sentence.text[month.end() :]}", scene.facts.day) if month else []
+    return replace(end[0], said=sentence.text[month.start() :].rstrip(" .!")) if month and end else None
+
+
+def _at_hour(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
+    """The day of `now` or of an hour: `I'll ring them at nine`; of what is asked of others only `by four`."""
+    if not own:
+        hour = deadlines.BY_HOUR.search(sentence.text)
+    elif deadlines.AND_WE_MEET.search(sentence.text):
         return None
-    if now.re is NOW:
+    elif (now := NOW.search(sentence.text)) is not None:
         return SaidDate(scene.facts.day, now.group(1), now.start(), now.end())
-    return SaidDate(_day_of_hour(scene, sentence, now.group()), now.group(), now.start(), now.end())
+    else:
+        hour = deadlines.AT_HOUR.search(sentence.text)
+    if hour is None:
+        return None
+    return SaidDate(_day_of_hour(scene, sentence, hour.group()), hour.group(), hour.start(), hour.end())
 
 
 def _hour_answered(scene: Scene, sentence: Sentence) -> SaidDate | None:

@@ -118,37 +118,51 @@ WHEN_CAN_WE = re.compile(  # `When can we see a first version?`
 I_AM = cue(
     r"^\W*(?:(?:well|oh|that's),? )?(?:i (?:am|do|will|can|shall|could)|me|that's me|mine)\b\W*$"
 )  # `Who's telling them?` `I am.`
-HOW_ABOUT_I = cue(
+HOW_ABOUT_I = cue(  # `How about I show you on Monday?`
     r"^\W*(?:(?:and|so|or|well),? )?(?:how about|what if|suppose) i (?=(?!was\b|were\b|had\b|did\b|am\b)\w+ )"
 )
-SUITS = cue(
-    r"^\W*\w+(?:'s| is) (?:great|perfect|good|fine|lovely|all right|brilliant)\b|^\W*(?:(?:oh|great|lovely|good),? )?(?:thank you|thanks)\b|^\W*(?:enormously|please|perfect|brilliant|great|lovely)\b"
+SUITS = cue(  # takes up what was offered: `Monday's great.`, `Great, thank you.`
+    r"^\W*\w+(?:'s| is) (?:great|perfect|good|fine|lovely|all right|brilliant)\b",
+    r"^\W*(?:(?:oh|great|lovely|good),? )?(?:thank you|thanks)\b",
+    r"^\W*(?:enormously|please|perfect|brilliant|great|lovely)\b",
 )
-POLITELY = cue(
-    r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b|\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b|\b(?:could|can|may) i (?:just )?(?:ask|trouble|leave|get) you to\b|\b(?:could|can|may) i leave it (?:to|with) you to\b"
+POLITELY = cue(  # `If you could do me a list, that'd be lovely.`, `Could I ask you to have a word?`
+    r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?"
+    r"(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b",
+    r"\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b",
+    r"\b(?:could|can|may) i (?:just )?(?:ask|trouble|leave|get) you to\b",
+    r"\b(?:could|can|may) i leave it (?:to|with) you to\b",
 )
-YOU_NEED_TO = cue(
-    r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d better| must|'ll need to|'ll have to) (?!be\b|have\b|know\b|see\b|understand\b|remember\b|think\b|say\b|admit\b|laugh\b|ask yourself\b|wait\b)(?=\w+ \w)"
+YOU_NEED_TO = cue(  # `You'll have to chase them, Ben.` `I know.`
+    r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d better| must|'ll need to|'ll have to) "
+    r"(?!(?:be|have|know|see|understand|remember|think|say|admit|laugh|ask yourself|wait)\b)(?=\w+ \w)"
 )
 READY_TO = cue(
     r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind)\W*$"
 )  # `We need somebody at the gate.` `Can do.`
-AS_YOU_LIKE = cue(
-    r"^\W*if you (?:want|like|insist|say so|wish)\W*$|^\W*you can\W*$|^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b"
-)  # takes on what was asked
-ID_BETTER = cue(
-    r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!be\b|not\b|go\W*$|get going|get on\b|get back\b|get off\b|stop\b|shut\b|start\b|leave\b|say\b|let you\b)(?=\w+ \w)|\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)"
+AS_YOU_LIKE = cue(  # takes on what was asked
+    r"^\W*if you (?:want|like|insist|say so|wish)\W*$",
+    r"^\W*you can\W*$",
+    r"^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b",
 )
-LEAVE_TO_ME = re.compile(r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}) (?:with|to) me\b", re.I)
-YOU_AND = re.compile(
-    r"\b(?:can|could|will|would) you(?P<also> and (?P<name>[A-Z]\w+))(?= \w)"
-)  # `Can you and Joan sort it out?`
+ID_BETTER = cue(  # `I'd better ring them.`, `I must remember to cancel it.`
+    r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!(?:be|not|go\W*$|get going|get on|get back|get off|stop|shut|start|leave|say|let you)\b)(?=\w+ \w)",
+    r"\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)",
+)
+LEAVE_TO_ME = re.compile(  # `Leave the curtains to me.`
+    r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}) (?:with|to) me\b",
+    re.I,
+)
+YOU_AND = re.compile(r"\b(?:can|could|will|would) you and (?P<name>[A-Z]\w+)(?= \w)")  # `Can you and Joan sort it out?`
 HAPPY_TO = cue(
     r"^\W*i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b"
 )  # `I'm happy to host again.` `Great, thank you.`
-NO_PROMISE = cue(
-    r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b|\bi'll get my coat\b|\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b|\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])"
-)  # only said so
+NO_PROMISE = cue(  # what only begins like one
+    r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b",
+    r"\bi'll get my coat\b",
+    r"\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b",
+    r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
+)
 FROM_ME = re.compile(
     r"\b(?P<whom>you|they|he|she|(?:the|everybody|everyone|all)(?: \w+){0,4}) (?:'ll |will )?gets? (?P<thing>(?:an?|the|my|some) [\w ]+?) from me\b",
     re.I,
@@ -158,20 +172,25 @@ SPEAKS_TO = cue(
 )  # a task of its own behind `Get four`
 TAGGED = cue(r", (?:all right|okay|ok|right|yeah)\?\W*$")  # behind what is no question: `I'll do it today, all right?`
 KNOWS = cue(r"^\W*(?:yes,? )?i know\b\W*$")  # behind `You'll have to chase them, Ben.`
-MAY_WE_HAVE = re.compile(
+MAY_WE_HAVE = re.compile(  # `Can I have your hours?`
     r"^\W*(?:(?:and|so),? )?(?:can|could|may) (?:I|we) have (?P<thing>(?:your|the|those|that|all) [\w ]+?)\?\W*$", re.I
 )
-I_CAN = cue(
-    r"^\W*(?:(?:oh|well|yes),? )?i can (?!do\b|lend\b|give you\b|let you\b|offer\b|see\b|hear\b|approve\b|sign (?:it|that) off\b|imagine\b|live\b|understand\b|believe\b|remember\b|tell you\b|say\b|come\b|be\b|make\b|only\b|think\b|feel\b|manage\b)(?=\w+ )"
-)  # `I can take them.` `Perfect.`
-OWN_TURN = cue(
-    r"\bnext (?:thing|step|job) for me is to (?=\w)|\b(?:that's|that one's) for me to (?=\w+ \w)|\bit's my (?:turn|job) to (?=\w)|\bmy (?:next )?(?:job|task|part) (?:now )?is to (?=\w)|\baction (?:is )?on me to (?=\w)"
+I_CAN = cue(  # `I can take them.` `Perfect.`
+    r"^\W*(?:(?:oh|well|yes),? )?i can (?!(?:do|lend|give you|let you|offer|see|hear|approve|sign (?:it|that) off|imagine|live|"
+    r"understand|believe|remember|tell you|say|come|be|make|only|think|feel|manage)\b)(?=\w+ )"
 )
-LET_ME_HAVE = re.compile(
+OWN_TURN = cue(  # `The next thing for me is to write it up.`
+    r"\bnext (?:thing|step|job) for me is to (?=\w)",
+    r"\b(?:that's|that one's) for me to (?=\w+ \w)",
+    r"\bit's my (?:turn|job) to (?=\w)",
+    r"\bmy (?:next )?(?:job|task|part) (?:now )?is to (?=\w)",
+    r"\baction (?:is )?on me to (?=\w)",
+)
+LET_ME_HAVE = re.compile(  # `Let me have your expenses, both of you.`
     r"^\W*(?:(?:and|so|then),? )?let me have (?P<thing>(?:your|the|those|that|an?|all) [\w ]+?)(?=,|\.|$| by\b| before\b| on\b)",
     re.I,
 )
-YOU_AND_I = re.compile(
+YOU_AND_I = re.compile(  # `You and I should sit down with the numbers.`
     r"^\W*(?:(?:so|and|then|right),? )?(?:you and I|the two of us) (?:should|could|need to|must|ought to|will|'ll|have to) (?=\w+ \w)",
     re.I,
 )
