@@ -57,6 +57,8 @@ def _same(scene: Scene, a: Finding, b: Finding) -> bool:
         return True
     if reached and a.owner == b.owner and (_turns_to_same(a.text, b.text) or errands.IT_WILL_BE.match(b.text)):
         return True
+    if reached and a.owner == b.owner and errands.ASKS_FIRST.match(a.text) and errands.ANSWERS.match(b.text):
+        return True  # `I can ask the workshop.` `I'll send you an answer by Monday.`
     shared = {p.turn for p in a.evidence} & {p.turn for p in b.evidence}
     if shared and a.owner == b.owner and is_bare(a.text) and _begins_with_verb(b):
         return True

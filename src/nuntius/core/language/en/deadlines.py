@@ -52,9 +52,9 @@ ROUNDED_OFF = cue(
 OF_WEATHER = cue(
     r"^\W*(?:it's|it'll|it is|it will)(?: going to)?(?: be)? (?:wet|dry|hot|cold|rain\w*|freez\w*|snow\w*|windy|storm\w*|sunny|warm)\b"
 )
-OTHERS_CLAUSE = re.compile(
-    r",\s+(?:he|she|they)(?:'ll| will| should)(?: be)? (?=\w)", re.I
-)  # `I'll tell him, he should be here on Monday`
+OTHERS_CLAUSE = re.compile(  # `I'll tell him, he should be here on Monday`
+    r",\s+(?:he|she)(?:'ll| will| should) be (?=\w)", re.I
+)
 GOES_THERE = cue(
     r"\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
 )

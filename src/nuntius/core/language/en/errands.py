@@ -194,3 +194,9 @@ YOU_AND_I = re.compile(  # `You and I should sit down with the numbers.`
     r"^\W*(?:(?:so|and|then|right),? )?(?:you and I|the two of us) (?:should|could|need to|must|ought to|will|'ll|have to) (?=\w+ \w)",
     re.I,
 )
+ASKS_FIRST = cue(
+    r"^(?:ask|check|find out|look|ring|call|try|talk to|speak to|see whether)\b"
+)  # whose answer may be promised
+ANSWERS = cue(
+    r"^(?:send|give|get|let|mail|text|bring) (?:you|them|him|her|\[\w+\]) (?:have )?(?:an? (?:answer|reply|yes or (?:a )?no)|know)\b"
+)
