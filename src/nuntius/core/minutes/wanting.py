@@ -26,9 +26,8 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
         return None
     if not sentence.is_question:
         return _wants(scene, sentence, taken) or _together(scene, sentence, taken)
-    return (
-        _asked_by_when(scene, sentence, taken) or _to_be_done(scene, sentence, taken) or _seen(scene, sentence, taken)
-    )
+    ways = (_asked_by_when, _to_be_done, _seen, _found_a_day)
+    return next((found for way in ways if (found := way(scene, sentence, taken)) is not None), None)
 
 
 def _wants(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
