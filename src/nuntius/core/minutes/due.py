@@ -137,7 +137,12 @@ def _right_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
     return next(iter(days), None)
 
 
-def demanded(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | None:
+def due_around(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | None:
+    """The day of a task that has none of its own: of what was demanded, or of where it is done."""
+    return _demanded(scene, sentence, own) or _at_event(scene, sentence)
+
+
+def _demanded(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
     """The day by which what is taken on has to be done, said right before: `They want an answer by Friday. I'll give them one.`
 
     `own` says that the speaker takes the task on, and so perhaps what another demanded.
@@ -165,7 +170,7 @@ def demanded(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | 
     return None
 
 
-def at_event(scene: Scene, sentence: Sentence) -> SaidDate | None:
+def _at_event(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """The day of what was spoken of right before somebody says that he goes there or brings something."""
     if not deadlines.GOES_THERE.search(sentence.lower):
         return None

@@ -8,7 +8,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import at_event, demanded, due
+from nuntius.core.minutes.due import due, due_around
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -42,15 +42,13 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     if cues.MOVES.search(lower) and any(cues.SECONDED.search(scene.text(t)) for t in scene.following(sentence.turn, 2)):
         return None
     strong = _intent(scene, sentence)
-    strong = strong if strong and not empty(lower[strong.end() :]) else None
     weak = None if strong else _promise(scene, sentence)
     match = strong or weak
     if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
         return None
     if supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
         return None
-    day = due(scene, sentence, match.start(), own=True) or demanded(scene, sentence, own=True)
-    day = day or at_event(scene, sentence)
+    day = due(scene, sentence, match.start(), own=True) or due_around(scene, sentence, own=True)
     text = errands.SHALL_I.sub("", tasks.task(sentence, requested=False)) or tasks.taken_on_then(sentence)
     text = text or (wording.statement(sentence.text) if weak or cues.PROMISE.search(lower) or day else "")
     if len(text.split()) < SHORTEST_TASK:
@@ -75,11 +73,14 @@ def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
     """The words that bind by themselves: `I'll`, `Then I`, `I'd be glad to` where it was asked whether it should be done."""
     before = [scene.text(turn) for turn in scene.preceding(sentence.turn, 1)]
     glad = cues.GLAD_TO.match(sentence.lower) if any(map(cues.SHOULD_WE.search, before)) else None
-    begun = list(cues.INTENT.finditer(sentence.lower))
-    filled = (match for match in begun if not empty(sentence.lower[match.end() :]))
     own_words = (errands.ID_BETTER, errands.FROM_ME, errands.OWN_TURN)
-    better = next((m for words in own_words if (m := words.search(sentence.lower))), None)
-    return glad or next(filled, None) or better or next(iter(begun), None) or cues.THEN_I.match(sentence.lower)
+    said = (
+        glad,
+        *cues.INTENT.finditer(sentence.lower),
+        *(words.search(sentence.lower) for words in own_words),
+        cues.THEN_I.match(sentence.lower),
+    )
+    return next((match for match in said if match and not empty(sentence.lower[match.end() :])), None)
 
 
 def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:

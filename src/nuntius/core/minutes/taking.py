@@ -7,7 +7,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import at_event, demanded, due
+from nuntius.core.minutes.due import due, due_around
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
@@ -143,7 +143,7 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     about = [s for s in answer if s is answer[0] or s in same or not speaks_of_other(scene, s, (passage(sentence),))]
     own = next((d for s in about if promises(s) and (d := in_sentence(scene, s))), None)
     day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
-    day = day or demanded(scene, sentence) or at_event(scene, sentence)
+    day = day or due_around(scene, sentence)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)

@@ -37,7 +37,7 @@ _WISH = re.compile(
 )
 _AND_I = re.compile(r",? and (then )?I(?:'ll|'d| will| would) ")
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
-_GIVEN_TO = {"all": "everybody", "both": "both", "each": "everybody"}
+_GIVEN_TO = {"all": "everybody", "both": "both", "each": "everybody", "they": "them", "he": "him", "she": "her"}
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
 _STATES = frozenset(
     "be have need want think hope know mean like reckon expect wonder".split()
@@ -90,10 +90,10 @@ def task(sentence: Sentence, requested: bool) -> str:
     if (left := errands.LEAVE_TO_ME.search(sentence.text)) is not None and not requested:
         return framed(f"See to {left.group('thing')}")
     if (given := errands.FROM_ME.search(sentence.text)) is not None and not requested:
-        whom = {"they": "them", "he": "him", "she": "her", "all": "everybody"}.get(
-            given["whom"].lower(), given["whom"].lower()
+        whom = given["whom"].lower()
+        return framed(
+            f"Let {_GIVEN_TO.get(whom, whom)} have {given['thing']}{sentence.text[given.end() :].rstrip('.!')}"
         )
-        return framed(f"Let {whom} have {given['thing']}{sentence.text[given.end() :].rstrip('.!')}")
     if errands.HEAR_FROM_ME.search(sentence.lower) and not requested:
         return "Let you know."
     if errands.YOU_FIND.search(sentence.lower):
