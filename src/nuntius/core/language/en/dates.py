@@ -28,7 +28,7 @@ _NTH = rf"(?P<nth>\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})"
 _ALONE = (
     rf"\d{{1,2}}(?:st|nd|rd|th)|(?:{'|'.join(TENS)})[\s-]\w+(?:st|nd|rd|th)|\w+teenth|twentieth|tenth|eleventh|twelfth"
 )
-_COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|a couple of|a few)"
+COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|(?:a )?couple of|(?:a )?few)"
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _NUMBERED = (  # things that are counted as days are: `the first page`, `the third one`
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
@@ -128,11 +128,12 @@ def _week_of_month(match: re.Match[str], today: date) -> date | None:
     return next((day for day in (first + friday, first + relativedelta(years=1) + friday) if day >= today), None)
 
 
-def _count(match: re.Match[str]) -> int:
+def counted(match: re.Match[str]) -> int:
+    """The number that COUNT finds: `a couple of` is two, `a few` are three."""
     words = match.group("count").lower()
     if words in ("a", "an"):
         return 1
-    if words in ("a couple of", "a few"):
+    if "couple" in words or "few" in words:
         return 2 if "couple" in words else 3
     return int(words) if words.isdigit() else value_of(words)
 
@@ -140,10 +141,10 @@ def _count(match: re.Match[str]) -> int:
 def _later(match: re.Match[str], today: date) -> date:
     unit = match.group("unit").lower()
     if unit == "fortnight":
-        return today + timedelta(14 * _count(match))
+        return today + timedelta(14 * counted(match))
     if unit == "month":
-        return _month_end(today, _count(match), min(today.day, 28))
-    return today + timedelta(_count(match) * (7 if unit == "week" else 1))
+        return _month_end(today, counted(match), min(today.day, 28))
+    return today + timedelta(counted(match) * (7 if unit == "week" else 1))
 
 
 def _month_end(today: date, ahead: int, day: int = 0) -> date:
@@ -221,7 +222,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
         r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|in(?=[.,!?]|$)|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
-    _rule(rf"(?:in|within|inside|give\s+me)\s+{_COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
+    _rule(rf"(?:in|within|inside|give\s+me)\s+{COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by|for)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"before\s+the\s+weekend", _week(4, 0)),

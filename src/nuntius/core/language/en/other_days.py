@@ -3,31 +3,24 @@
 import re
 from datetime import date, timedelta
 
-from nuntius.core.language.en.dates import DAYS, SaidDate, coming
-from nuntius.core.language.en.numbers import UNITS
+from nuntius.core.language.en.dates import COUNT, DAYS, SaidDate, coming, counted
 
 UNIT_DAYS = {"day": 1, "night": 1, "evening": 1, "week": 7, "fortnight": 14}
-_COUNT = "|".join(name for name in UNITS if name != "zero")
 BY_ANOTHER = re.compile(
-    rf"\b(?<!in )(?<!-)(?:the (?P<one>day|night|evening|week)|(?P<count>an?|{_COUNT}|a couple of) (?P<unit>day|week|fortnight)s?|"
+    rf"\b(?<!in )(?<!-)(?:the (?P<one>day|night|evening|week)|{COUNT} (?P<unit>day|week|fortnight)s?|"
     rf"the (?P<weekday>{'|'.join(DAYS)})(?: (?:morning|afternoon|evening|night))?) "
     r"(?P<side>before|after|ahead|earlier|later|beforehand|afterwards)"
     r"(?=\W*$|[,.;?]| (?:the|that|it|he|she|they|we|if|and) | (?:that|then)\W*$)(?! the one before\b| that one\b)",
     re.I,
 )
 SPAN = re.compile(
-    rf"^\W*(?:(?:oh|well|say|about|maybe|in|within|just|give me) )*(?P<count>an?|{_COUNT}|(?:a )?couple of|(?:a )?few) (?P<unit>day|week|fortnight)s?\W*$",
+    rf"^\W*(?:(?:oh|well|say|about|maybe|in|within|just|give me) )*{COUNT} (?P<unit>day|week|fortnight)s?\W*$",
     re.I,
 )
 CALLED_SO = re.compile(
     r"(?: before| after)?,? (?:(?:so|and|which|that) ?)*(?:that's|that is|is|it's)? ?", re.I
 )  # between it and that day
 _AHEAD = ("before", "ahead", "earlier", "beforehand")
-
-
-def _counted(match: re.Match[str]) -> int:
-    words = match.group("count").lower().removeprefix("a ")
-    return {"a": 1, "an": 1, "couple of": 2, "few": 3}.get(words) or UNITS[words]
 
 
 def by_another(match: re.Match[str], other: date) -> SaidDate:
@@ -38,7 +31,7 @@ def by_another(match: re.Match[str], other: date) -> SaidDate:
         day = coming(other - timedelta(8), number) if ahead else coming(other, number)
     else:
         unit = (match.group("one") or match.group("unit")).lower()
-        days = UNIT_DAYS[unit] * (1 if match.group("one") else _counted(match))
+        days = UNIT_DAYS[unit] * (1 if match.group("one") else counted(match))
         day = other + timedelta(-days if ahead else days)
     return SaidDate(day, match.group(), match.start(), match.end())
 
@@ -48,5 +41,5 @@ def within(text: str, today: date) -> SaidDate | None:
     match = SPAN.match(text)
     if match is None:
         return None
-    days = _counted(match) * UNIT_DAYS[match.group("unit").lower()]
+    days = counted(match) * UNIT_DAYS[match.group("unit").lower()]
     return SaidDate(today + timedelta(days), match.group().strip(" .,"), match.start(), match.end())
