@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from sklearn.ensemble import RandomForestClassifier
+from sklearn.ensemble import GradientBoostingRegressor, RandomForestClassifier
 from sklearn.linear_model import LogisticRegression
 
 import annotated
@@ -21,18 +21,25 @@ from annotated import MEETINGS, Annotated, captions, gold, meetings
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.asked import Asked, asked
 from nuntius.core.inquiry.passages import found_signs, passage_signs
-from nuntius.core.minutes import judges
+from nuntius.core.language.vectors import vectors
+from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.decisions import settled
 from nuntius.core.minutes.forest import LEAF
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.settling import MEETS_AGAIN
 from nuntius.core.minutes.signs import ALL
+from nuntius.core.minutes.stating import STATING_SIGNS, may_state, stating_signs
 from nuntius.core.naming import renamed, sure_names
 
 EXCHANGES = MEETINGS.parent / "exchanges.txt"
 TARGET = Path(judges.__file__).with_name("judges.json")
 BORDERS = TARGET.with_name("borders.json")
+STATING = TARGET.with_name("stating.json")
 STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
+STATING_TREES, STATING_RATE = 120, 0.06  # of the forest that says which sentence states a decision
 TREES, LEAST_LEAF = 150, 4  # of the forest that judges borders; turns in each of its leaves
 PASSAGE_STRENGTH = 0.3
 FOUND_STRENGTH = 1.0
@@ -52,6 +59,7 @@ class Examples:
     labels: dict[str, NDArray[np.int64]]
     talk: Scene
     cues: dict[str, list[int]] = field(default_factory=dict)  # the turns (cues) that are right of each kind
+    decisions: tuple[tuple[str, frozenset[int]], ...] = ()  # what is written down of each, with its turns (cues)
     inquiries: tuple[tuple[str, list[int]], ...] = ()  # questions with the cues that answer them
     borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
@@ -93,7 +101,9 @@ def of_meeting(meeting: Annotated) -> Examples:
     put = tuple((each["ask"], each["cues"]) for each in made["inquiries"])
     examples = _examples(meeting.name, talk, wanted)
     fine = meeting.head.get("chapters") == "fine"  # finer than minutes want: nothing is learnt from where these begin
-    return replace(examples, borders=None if fine else (border_signs(talk), right), inquiries=put)
+    decided = tuple((each["text"], frozenset(each["cues"])) for each in made["decisions"])
+    borders = None if fine else (border_signs(talk), right)
+    return replace(examples, borders=borders, inquiries=put, decisions=decided)
 
 
 def of_exchanges(together: int = 10) -> list[Examples]:
@@ -146,17 +156,50 @@ def fit_borders(examples: Sequence[Examples]) -> list[dict[str, Any]]:
     parts = [each.borders for each in examples if each.borders is not None]
     model = RandomForestClassifier(TREES, min_samples_leaf=LEAST_LEAF, random_state=0)
     model.fit(np.vstack([signs for signs, _ in parts]), np.concatenate([right for _, right in parts]))
-    trees = [each.tree_ for each in model.estimators_]
     return [
-        {
-            "sign": np.maximum(tree.feature, LEAF).tolist(),
-            "most": [round(float(most), 4) for most in tree.threshold],
-            "left": tree.children_left.tolist(),
-            "right": tree.children_right.tolist(),
-            "likely": [round(float(value[0][1] / value[0].sum()), 3) for value in tree.value],
-        }
-        for tree in trees
+        _kept(each.tree_, [value[0][1] / value[0].sum() for value in each.tree_.value]) for each in model.estimators_
     ]
+
+
+def _kept(tree: Any, leaves: Sequence[float]) -> dict[str, Any]:
+    """A tree with these values at its nodes."""
+    return {
+        "sign": np.maximum(tree.feature, LEAF).tolist(),
+        "most": [round(float(most), 4) for most in tree.threshold],
+        "left": tree.children_left.tolist(),
+        "right": tree.children_right.tolist(),
+        "likely": [round(float(value), 3) for value in leaves],
+    }
+
+
+def of_decisions(
+    each: Examples, made: dict[str, judges.Judge]
+) -> list[tuple[NDArray[np.float32], NDArray[np.float32]]]:
+    """For each decision found that is a right one: signs of the sentences that may state it, and how near each comes to
+    what is written down of it (cosine, less their mean)."""
+    talk, likely = each.talk, judges.weighed(each.talk, made)
+    pairs = []
+    for ruling in settled(talk, likely["decision"], find_actions(talk, likely["action"])):
+        turns = {passage.turn for passage in ruling.evidence}
+        cues = {int(talk.transcript.turns[turn].cue or 0) for turn in turns}
+        text, right = max(each.decisions, key=lambda pair: len(cues & pair[1]), default=("", frozenset()))
+        near = may_state(talk, ruling.sentence, turns)
+        if cues & right and ruling.why != MEETS_AGAIN and len(near) > 1:
+            alike = vectors([wording.resolution(s.text) or s.text for s in near]) @ vectors([text])[0]
+            looked_at = stating_signs(talk, ruling.sentence, near, turns, likely["decision"])
+            pairs.append((looked_at, np.asarray(alike - alike.mean(), np.float32)))
+    return pairs
+
+
+def fit_stating(pairs: Sequence[tuple[NDArray[np.float32], NDArray[np.float32]]]) -> list[dict[str, Any]]:
+    """The trees that say which sentence states a decision, as they are kept: their mean is what boosting adds up."""
+    model = GradientBoostingRegressor(
+        n_estimators=STATING_TREES, learning_rate=STATING_RATE, subsample=0.7, random_state=0
+    )
+    model.fit(np.vstack([signs for signs, _ in pairs]), np.concatenate([near for _, near in pairs]))
+    scale = STATING_TREES * STATING_RATE
+    trees = [each.tree_ for each in model.estimators_[:, 0]]
+    return [_kept(tree, [value[0][0] * scale for value in tree.value]) for tree in trees]
 
 
 def fit_passages(inquiries: Sequence[Inquiry]) -> judges.Judge:
@@ -187,10 +230,13 @@ def main() -> None:
     """Writes the weights of all kinds, rounded so that they are the same on every machine."""
     examples = [*map(of_meeting, meetings()), *of_exchanges()]
     kept: dict[str, Any] = {}
-    for kind, judge in all_judges(examples).items():
+    made = all_judges(examples)
+    for kind, judge in made.items():
         kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
     TARGET.write_text(json.dumps({"signs": ALL, "judges": kept}) + "\n")
     BORDERS.write_text(json.dumps({"signs": BORDER_SIGNS, "trees": fit_borders(examples)}) + "\n")
+    stated = [pair for each in examples for pair in of_decisions(each, made)]
+    STATING.write_text(json.dumps({"signs": STATING_SIGNS, "trees": fit_stating(stated)}) + "\n")
     sys.stdout.write(f"{TARGET}: {sum(len(each.turns) for each in examples)} sentences\n")
 
 

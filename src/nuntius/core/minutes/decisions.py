@@ -18,6 +18,7 @@ from nuntius.core.minutes.meeting_again import PARTING, next_meeting
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.settling import (
+    A_RULE,
     JUDGED,
     MEETS_AGAIN,
     MOTION_REACH,
@@ -31,6 +32,7 @@ from nuntius.core.minutes.settling import (
     told_next,
 )
 from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.stating import better_stated
 from nuntius.core.minutes.taking import supposed
 
 MERGE_REACH = 4  # turns within which two cues are one decision
@@ -38,7 +40,7 @@ ENOUGH = 0.35  # likelihood from which a sentence is taken for the heart of a de
 SURELY = 0.85  # likelihood from which what a sentence settles is not taken for a part of what another does
 RULE_BONUS = 0.2  # added to it where a rule finds one, too
 FIRM_BONUS = 0.39  # the same where its form leaves little doubt
-FIRM = ("a rule for all", MEETS_AGAIN)
+FIRM = (A_RULE, MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
 SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
 MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
@@ -59,6 +61,25 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     `likely` says for each sentence how likely it is the heart of a decision; what a rule finds counts more. What only
     tells a task that `actions` tell already is none.
     """
+    rulings = _superseded(scene, settled(scene, likely, actions))
+    tasks = [*actions, *(replace(action, text=IN_BRACKETS.sub("", action.text)) for action in actions)]
+    worded = [line for ruling in rulings if (line := _line(scene, ruling, likely, tasks)) is not None]
+    by_text: dict[str, Line] = {}
+    for line in worded:  # the same words settle one thing; when to meet again is settled by the last of them
+        by_text[line.text] = line if line.why == MEETS_AGAIN else by_text.get(line.text, line)
+    lines = list(by_text.values())
+    again = next((line for line in lines if line.why == MEETS_AGAIN), None)
+    lines = [line for line in lines if line is again or not _tells_when_again(scene, line, again)]
+    return [
+        line
+        for line in lines
+        if not any(_tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a) for a in tasks)
+        and not _tells_when_done(scene, line, actions)
+    ]
+
+
+def settled(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -> list[Ruling]:
+    """What was settled, in the order of the talk, before it is put into words."""
     ruled = {number: found for number, s in enumerate(scene.sentences) if (found := by_rule(scene, s))}
     weights = np.array([likely[i] + _leaning(scene, s, ruled.get(i)) for i, s in enumerate(scene.sentences)])
     rulings: list[Ruling] = []
@@ -67,31 +88,9 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
             break
         sentence = scene.sentences[number]
         if _may_rule(scene, sentence):
-            _add(
-                scene,
-                rulings,
-                ruled.get(int(number)) or judged_ruling(scene, sentence),
-                actions,
-                float(weights[number]),
-            )
-    rulings.sort(key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
-    worded = [line for ruling in _superseded(scene, rulings) if (line := _line(scene, ruling)) is not None]
-    by_text: dict[str, Line] = {}
-    for line in worded:  # the same words settle one thing; when to meet again is settled by the last of them
-        by_text[line.text] = line if line.why == MEETS_AGAIN else by_text.get(line.text, line)
-    lines = list(by_text.values())
-    again = next((line for line in lines if line.why == MEETS_AGAIN), None)
-    lines = [line for line in lines if line is again or not _tells_when_again(scene, line, again)]
-    bare = [replace(action, text=IN_BRACKETS.sub("", action.text)) for action in actions]
-    return [
-        line
-        for line in lines
-        if not any(
-            _tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a)
-            for a in [*actions, *bare]
-        )
-        and not _tells_when_done(scene, line, actions)
-    ]
+            ruling = ruled.get(int(number)) or judged_ruling(scene, sentence)
+            _add(scene, rulings, ruling, actions, float(weights[number]))
+    return sorted(rulings, key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
 
 
 def _tells_task(text: str, turns: frozenset[int], action: Line) -> bool:
@@ -208,30 +207,42 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
     return made
 
 
-def _line(scene: Scene, ruling: Ruling) -> Line | None:
-    sentence = ruling.sentence
-    again = _day_agreed(scene, sentence) if ruling.why == MEETS_AGAIN else None
+def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> Line | None:
+    again = _day_agreed(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
     if again is not None:
         text = rulings.MEETS_AGAIN.format(day=f"{again.day:%A} {again.day.day} {again.day:%B}")
         evidence = tuple(sorted({*ruling.evidence, _named_at(scene, again)}))
         return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
+    sentence, about = _stated(scene, ruling, likely, tasks)
     text = wording.resolution(sentence.text)
-    little = _says_little(sentence, text) and ruling.state != "open"
-    proposal = told_next(scene, sentence)
-    if proposal is None and little:
-        proposal = proposal_of(scene, sentence, worded=len(text.split()) < 2)
-    if proposal is not None and _says_its_own(scene, text, sentence, proposal):
-        evidence = tuple(sorted({*ruling.evidence, passage(proposal)}))
-        text = beside(text, proposal)
-        return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
-    if proposal is not None and (proposed := wording.resolution(proposal.text)):
-        text, sentence = proposed, proposal
     if len(text.split()) < 2:
         return None
     text = attributed(text, sentence.speaker)
-    text, about = _said_fully(scene, ruling, sentence, text)
+    if about is not None:
+        text = beside(text, about)
+    else:
+        text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> tuple[Sentence, Sentence | None]:
+    """The sentence that states a decision, and another that is to stand beside it: what was proposed beside few words
+    of their own."""
+    heart = ruling.sentence
+    text = wording.resolution(heart.text)
+    little = _says_little(heart, text) and ruling.state != "open" and ruling.why != A_RULE
+    proposal = told_next(scene, heart)
+    if proposal is None and little:
+        proposal = proposal_of(scene, heart, worded=len(text.split()) < 2)
+    chosen = proposal if proposal is not None and wording.resolution(proposal.text) else heart
+    turns = {each.turn for each in ruling.evidence}
+    better = better_stated(scene, heart, chosen, turns, likely)
+    if better is not None and not _is_task(better, tasks):
+        return better, None
+    if proposal is not None and _says_its_own(scene, text, heart, proposal) and not _is_task(heart, tasks):
+        return heart, proposal
+    return chosen, None
 
 
 def _says_little(sentence: Sentence, text: str) -> bool:
@@ -246,10 +257,12 @@ def _says_little(sentence: Sentence, text: str) -> bool:
 
 
 def _says_its_own(scene: Scene, text: str, sentence: Sentence, proposal: Sentence) -> bool:
-    """Whether few words stand beside what was proposed and not behind it: that says the opposite (`Not this year`), or
-    only what somebody would like (`I'd sleep better with Tuesday.` `Tuesday it is.`)."""
+    """Whether few words stand beside what was proposed and not behind it: they say what to do (`Keep it under 150.`),
+    that says the opposite (`Not this year`), or only what somebody would like (`I'd sleep better with Tuesday.` `Tuesday
+    it is.`)."""
     likes = rulings.PREFERS.search(proposal.lower) and said_dates(sentence.text, scene.facts.day)
-    return bool(rulings.SAYS_NOT.match(text) or likes)
+    does = is_imperative(sentence) and len(text.split()) >= LEAST_DONE
+    return bool(rulings.SAYS_NOT.match(text) or likes or does)
 
 
 def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:

@@ -16,6 +16,7 @@ BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent 
 LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 JUDGED = "settled"  # why
+A_RULE = "a rule for all"  # why
 MEETS_AGAIN = "when to meet again"  # why
 MOTION_REACH = 8  # turns before a vote in which the motion is looked for
 TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal and the call for agreement in one
@@ -140,7 +141,7 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     )
     if not (ruled or said):
         return None
-    why = "a rule for all" if for_all else "ruled"
+    why = A_RULE if for_all else "ruled"
     return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), why)
 
 

@@ -29,7 +29,7 @@ _PROPOSED_LATE = re.compile(
 _PUT_AS_ASKED = re.compile(
     r"^we (?!are\b|were\b|have\b|had\b|can\b)\w+ (?!\w+ed\b).*\w\?$", re.I
 )  # `So we leave it a fortnight?`
-_ABOUT = re.compile(r"^(?:how|what) about\b", re.I)
+_ABOUT = re.compile(r"^(?:how|what) about\b(?! we\b)", re.I)
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
     re.I,
