@@ -27,6 +27,7 @@ from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Line
 from nuntius.core.minutes.promising import commitment
 from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import (
     REACH,
@@ -155,7 +156,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
     if cues.THANKS.match(finding.text):
         return None
     if cues.NO_TASK.match(finding.text):
-        return replace(finding, text=quoted(finding.sentence))
+        return replace(finding, text=recast(quoted(finding.sentence), finding.sentence))
     if _says_what(finding):
         return _finished(scene, finding)
     received = finding.why in (TAKEN_UP, "request", "taken up", "told and taken")
@@ -165,7 +166,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
         return _finished(scene, finding) if likelihood >= ENOUGH and known else None
     if about is finding.sentence:  # which says it better than a few words cut out of it
         brief = len(finding.text.split()) < LEAST_SAID or is_bare(finding.text)
-        return replace(finding, text=quoted(about)) if brief else _finished(scene, finding)
+        return replace(finding, text=recast(quoted(about), about)) if brief else _finished(scene, finding)
     told = finding.text if finding.sentence.speaker in finding.owner else tasks.without_you(finding.text)
     told = tasks.without_calls(told, scene.roster.words)
     text = beside(to_speaker(finding.sentence, told), about)

@@ -27,6 +27,8 @@ UNTOLD = re.compile(
 _SAYS_NO_THING = re.compile(
     r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
 )  # of what is then done
+_EXPLAINED = re.compile(r"\[[^\]]* ")  # and not only with a name put in place of `you`
+_DONE_TO_IT = re.compile(r"^\w+(?: \[?\w+\]?)? (it|that|this|them|those|these)\b", re.I)
 HAZY = frozenset(
     "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()
 )
@@ -55,6 +57,7 @@ LEAST_TELLING = 4  # words of a sentence that tells what `it` is
 TELLS_ITSELF = 10  # words of a sentence that says itself what its `it` is
 BACK = 6  # turns before a task in which such a sentence is looked for
 SURELY_MEANT = 1.2  # logit by which what is referred to is likelier than the next; below it is wrong four times in ten
+SURE_ENOUGH = 2.0  # the same where the words name something themselves; below it is wrong one time in three
 FAR_BACK = 8  # the same of one that has a word in common with it
 ASKED_BACK = 2  # the same of a question that it answers
 MOST_BARE = 4  # words of a mere name
@@ -121,7 +124,7 @@ def is_untold(scene: Scene, sentence: Sentence, text: str) -> bool:
     own -= {part.lower() for person in scene.roster.people for part in person.split()}
     named = [t for t in sentence.tokens if t.text.lower() in own]
     says_nothing = len(text.split()) <= LEAST_TELLING or bool(UNTOLD.search(text))
-    return says_nothing and not any(map(_tells, named)) and "[" not in text
+    return says_nothing and not any(map(_tells, named)) and not _EXPLAINED.search(text)
 
 
 def _tells(token: Token) -> bool:
@@ -136,7 +139,7 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
     if _DOING_IT.fullmatch(text) and (asked := _asked_before(scene, sentence)) is not None:
         return beside(text, asked), asked
     if not is_untold(scene, sentence, text):
-        return text, None
+        return _sure_of(scene, sentence, text)
     words = re.findall(r"[a-z']{4,}", text.lower())
     elsewhere = sum(word in sentence.lower for word in words) * 2 < len(words)  # `I need the list.` `I'll do that.`
     if elsewhere and any(map(_tells, sentence.tokens)):
@@ -146,6 +149,16 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
     if about is None or (about is sentence and not elsewhere):
         return text, None
     return beside(text, about), about
+
+
+def _sure_of(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:
+    """`Put that in the checklist`, which names something: what is put there stands beside it only where it is sure."""
+    done_to = _DONE_TO_IT.match(text) if not _EXPLAINED.search(text) else None
+    stands_alone = done_to and any(t.text.lower() == done_to[1].lower() and t.dep != "det" for t in sentence.tokens)
+    near = likeliest_first(scene, sentence)[:1] if stands_alone and len(text.split()) <= CLEAR_ENOUGH else []
+    if not near or sureness(scene, sentence, near[0]) < SURE_ENOUGH:
+        return text, None
+    return beside(text, near[0]), near[0]
 
 
 def beside(text: str, about: Sentence) -> str:

@@ -16,6 +16,7 @@ from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.meeting_again import PARTING, next_meeting
 from nuntius.core.minutes.quoting import attributed
+from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.settling import (
     A_RULE,
@@ -73,8 +74,7 @@ def find_decisions(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -
     return [
         line
         for line in lines
-        if not any(_tells_task(IN_BRACKETS.sub("", line.text), line.turns, a) or _leaves_task(line, a) for a in tasks)
-        and not _tells_when_done(scene, line, actions)
+        if not _tells_only_task(scene, line, tasks) and not _tells_when_done(scene, line, actions)
     ]
 
 
@@ -91,6 +91,12 @@ def settled(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -> list[
             ruling = ruled.get(int(number)) or judged_ruling(scene, sentence)
             _add(scene, rulings, ruling, actions, float(weights[number]))
     return sorted(rulings, key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
+
+
+def _tells_only_task(scene: Scene, line: Line, tasks: Sequence[Line]) -> bool:
+    bare = IN_BRACKETS.sub("", line.text)
+    told = {bare, *(recast(bare, sentence) for sentence in scene.inside(line.evidence))}
+    return any(_leaves_task(line, each) or any(_tells_task(t, line.turns, each) for t in told) for each in tasks)
 
 
 def _tells_task(text: str, turns: frozenset[int], action: Line) -> bool:

@@ -7,6 +7,7 @@ from nuntius.core.language.en import cues, errands
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.wording import clean, framed
 
 LEAST_UNDATED = 3  # words that a task keeps when the day is taken off it
@@ -219,7 +220,7 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
     elif cues.IF_FIRST.search(sentence.lower):
         text = under_condition(text, sentence.text)
     text = impersonal(text, sentence, [first_name(name) for name in owner if name])
-    return without_calls(text, names)
+    return recast(without_calls(text, names), sentence)
 
 
 def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:

@@ -84,11 +84,13 @@ def _phrase(sentence: Sentence, at: int) -> str:
     """The noun at a token, with up to two nouns and adjectives before it that belong to it."""
     tokens, begin = sentence.tokens, at
     while begin and at - begin < 2 and tokens[begin - 1].dep in ("compound", "amod"):
-        if tokens[begin - 1].lemma in VAGUE or not re.fullmatch(r"[A-Za-z'-]+", tokens[begin - 1].text):
+        if tokens[begin - 1].lemma.lower() in VAGUE | DULL or not re.fullmatch(r"[A-Za-z'-]+", tokens[begin - 1].text):
             break
         begin -= 1
+    shouted = sentence.text.isupper()  # else capitals are of a short form: `the AGM`
     return " ".join(
-        t.text if t.pos == "PROPN" and not t.text.isupper() else t.text.lower() for t in tokens[begin : at + 1]
+        t.text if (t.pos == "PROPN" or t.text.isupper()) and not shouted else t.text.lower()
+        for t in tokens[begin : at + 1]
     )
 
 

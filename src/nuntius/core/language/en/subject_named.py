@@ -93,8 +93,8 @@ def _noun_phrase(tokens: list[Token], people: frozenset[str]) -> str:
 
 
 def _without_head(tokens: list[Token]) -> list[Token]:
-    """Tokens behind articles, numbers and the like."""
-    first = next((i for i, t in enumerate(tokens) if t.pos not in HEADS), len(tokens))
+    """Tokens behind articles, numbers and the like, or `also that`."""
+    first = next((i for i, t in enumerate(tokens) if t.pos not in HEADS and t.lemma != "also"), len(tokens))
     return tokens[first:]
 
 
