@@ -80,6 +80,12 @@ def test_a_number_is_written_as_it_was_meant(said: str, written: str) -> None:
         ("How about Wednesday at ten?", "Wednesday at 10."),
         ("What about the night watch?", ""),
         ("Which one is it?", ""),
+        ("How about we take the old gate off and hang the new one?", "Take the old gate off and hang the new one."),
+        ("How about this: they pay half now and half in May.", "They pay half now and half in May."),
+        ("What I'd suggest is we mend the pipe first.", "Mend the pipe first."),
+        ("What I'm hearing, and stop me if I'm wrong, is mend it now.", "Mend it now."),
+        ("What we'd like is, if it isn't dry by May, the rent stops.", "If it isn't dry by May, the rent stops."),
+        ("Proposal: a concert in the shed, with a hat.", "A concert in the shed, with a hat."),
     ],
 )
 def test_a_decision_is_written_without_the_words_that_proposed_it(said: str, written: str) -> None:

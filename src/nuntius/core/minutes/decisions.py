@@ -128,7 +128,13 @@ def _tells_when_done(scene: Scene, line: Line, actions: Sequence[Line]) -> bool:
     if any(line.turns & action.turns for action in named) and rulings.WANTS_BY.search(text):
         return True  # `I'd want a draft by the tenth.` `You'll have it by then.`
     parting = max(line.turns) >= len(scene.by_turn) - PARTING and not deadlines.DAY_WILL_DO.search(text.lower())
-    return bool(named) and not parting and _names_only_day(scene, text)
+    return bool(named or _asked_when_done(scene, line)) and not parting and _names_only_day(scene, text)
+
+
+def _asked_when_done(scene: Scene, line: Line) -> bool:
+    """Whether a line answers when somebody does something: `When would you have time for that?`"""
+    near = range(max(0, min(line.turns) - 1), max(line.turns) + 1)
+    return any(rulings.WHEN_DONE.search(s.lower) for turn in near for s in scene.by_turn[turn] if s.is_question)
 
 
 def _tells_when_again(scene: Scene, line: Line, again: Line | None) -> bool:
@@ -243,7 +249,7 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
         proposal = proposal_of(scene, heart, worded=len(text.split()) < 2)
     chosen = proposal if proposal is not None and wording.resolution(proposal.text) else heart
     turns = {each.turn for each in ruling.evidence}
-    better = better_stated(scene, heart, chosen, turns, likely)
+    better = better_stated(scene, heart, chosen, turns, likely) if ruling.why != A_RULE else None
     if better is not None and not _is_task(better, tasks):
         return better, None
     if proposal is not None and _says_its_own(scene, text, heart, proposal) and not _is_task(heart, tasks):

@@ -225,9 +225,12 @@ def _is_worded(sentence: Sentence) -> bool:
 
 
 def _answers_only(sentence: Sentence) -> bool:
-    """`Sure, they'll have them tomorrow.`: it takes something on and proposes nothing."""
+    """`Sure, they'll have them tomorrow.`, `So do I, agreed.`: it takes something on or assents, and proposes nothing."""
     takes_on = cues.INTENT.search(sentence.lower) or deadlines.HAD_BY.search(sentence.lower)
-    return bool(cues.ASSENT.search(sentence.text) and takes_on)
+    says_something = any(
+        t.pos in ("NOUN", "PROPN", "NUM", "VERB", "ADJ") for t in sentence.tokens if t.text != "agreed"
+    )
+    return not says_something or bool(cues.ASSENT.search(sentence.text) and takes_on)
 
 
 def _state(lower: str) -> str:

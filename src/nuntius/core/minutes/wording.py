@@ -20,7 +20,9 @@ _TAG = re.compile(
 )
 _PROPOSED = re.compile(
     r"^(?:(?:i|i'd) (?:suggest|propose|move|say)(?: that)?(?: we)?|(?:the|my) (?:proposal|motion|suggestion) is (?:that we|to)|(?:shall|should|could|can) we|why don't we|let's|"
-    r"(?:how|what) about(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?",
+    r"(?:how|what) about(?! this:)(?: we)?|what if we|we(?:'ll| will| shall| could| should))\s+(?:just |then |all )?|"
+    r"^what (?:i|we)(?:'d|'m| would| am| could| can)? (?:suggest|propose|like|say|do|hear|hearing|want)(?: to (?:do|say))?(?:, [^,]{3,40},)? is,? (?:that )?(?:we (?!don't|won't|can't))?|"
+    r"^(?:how about this|(?:(?:my|the|our) )?(?:proposal|motion|suggestion|advice)|that's what goes (?:\w+ ){1,3}\w+): ",
     re.I,
 )
 _PROPOSED_LATE = re.compile(
@@ -29,7 +31,7 @@ _PROPOSED_LATE = re.compile(
 _PUT_AS_ASKED = re.compile(
     r"^we (?!are\b|were\b|have\b|had\b|can\b)\w+ (?!\w+ed\b).*\w\?$", re.I
 )  # `So we leave it a fortnight?`
-_ABOUT = re.compile(r"^(?:how|what) about\b(?! we\b)", re.I)
+_ABOUT = re.compile(r"^(?:how|what) about\b(?! we\b| this:)", re.I)
 _CALL = re.compile(
     r"[,.]?\s+(?:anybody|anyone|everybody|everyone|all) (?:against|happy|agreed|okay|opposed)\W*$|[,.]\s+agreed\W*\?\W*$",
     re.I,

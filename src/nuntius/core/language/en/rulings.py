@@ -10,6 +10,8 @@ NORM = cue(  # what holds for everybody
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
     r"^\W*whoever(?:'s| is| comes| goes| leaves)\b.* (?:locks|shuts|closes|turns|switches|washes|brings|takes|puts|writes|tells)\b|"
+    r"^\W*(?:(?:so|and|then) )?whoever (?!is\b|was\b|it\b|you\b|they\b|knows\b|says\b)\w+s (?:[\w']+ ){1,4}\w{3,}s (?:it|them|the|his|her|their)\b",
+    r"^\W*(?:(?:so|and|then) )?the [\w ]{3,30} (?:opens?|closes?|starts?|(?:is|are) (?:shut|closed|open)|moves?) .*\b(?:from (?:tonight|tomorrow|today|now|next week|\w+day|the first)|instead of)\b",
     r"(?:,|\band|\bthen) nobody (?!ever|knows|has|is|was|likes|wants|needs|says|cares|minds|thinks|comes|reads|does\b)\w+s (?!to\b)\w",
 )
 NO_THING = cue(
@@ -24,6 +26,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
+    r"^\W*[\w' ]{2,20}, h+mm*\W*$",  # `Five, hm.`
     r".*\bwould save (?:us|me)\b",
     r"^\W*(?:(?:so|right|okay|well)\W+)*(?:off (?:we|you) go|for (?:heaven|god|goodness|pity)'?s'? sake)\b",
     r".*\bsomething like that\b",
@@ -70,6 +73,9 @@ SUMS_UP = cue(
     r"^\W*(?:(?:so|then|right|okay),? )+(?:the |that |this )?(?!what|who|how|there|that|it|he|she|they|we|nobody)[\w-]+(?:'s| is| are) out\b",
     r"^\W*(?:(?:so|and|okay|yes|right|well),? )*we(?:'re| are) (?:doing|having|taking|using) (?:it|that|this|them)\W*$",
     r"\byou(?:'ll)? get .{2,30} (?:free|for nothing)\b",
+    r"\bit(?:'s| is) (?:a )?(?:no|yes) (?:to|for) (?:the|that|this|your)\b|\bthe answer(?:'s| is) (?:yes|no)\b",
+    r"\bthe (?:motion|proposal)(?:'s| is| has been)? (?:lost|carried|defeated|rejected|withdrawn)\b",
+    r"\bi(?:'m| am)?(?: going to)? (?:rule|ruling) (?:that|it|this|them) out\b",
     r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
     r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
     r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
@@ -100,6 +106,7 @@ APPROVED = cue(  # said by whoever may, of what is just spoken of
     r"^\W*(?:(?:then|so|okay|right|and|with (?:that|the) \w+),? )*(?:they're |that's |the minutes are |it's |consider (?:it|them) )?approved\W*$",
 )
 WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
+WHEN_DONE = cue(r"\b(?:by when|when|how soon) (?:can|could|would|will|do|did) (?:you|i) (?!want|meet|see|need)\w")
 DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
 BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else

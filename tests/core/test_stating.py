@@ -1,0 +1,72 @@
+"""Which of the sentences around the heart of a decision states it."""
+
+from datetime import date
+
+import numpy as np
+import pytest
+
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.judges import judged
+from nuntius.core.minutes.line import Line, MeetingFacts
+from nuntius.core.minutes.scene import Scene, scene
+from nuntius.core.minutes.stating import AROUND, STATING_SIGNS, better_stated, may_state, stating_judge, stating_signs
+from tests.help import talk
+
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
+FACTS = MeetingFacts(date(2026, 10, 6), PEOPLE)
+ENTRY = (
+    (MAREN, "Last thing, do we take money at the gate on the open day?"),
+    (TOBIAS, "I had a thought about that in the night."),
+    (TOBIAS, "Children go in free, and grown-ups pay three pounds."),
+    (INES, "I like that."),
+    (DOUGLAS, "So do I, agreed."),
+    (MAREN, "Agreed, then. Now, the ropes."),
+)
+
+
+def scene_of(*rows: tuple[str, str]) -> Scene:
+    return scene(talk(*rows), FACTS)
+
+
+def decisions(*rows: tuple[str, str]) -> list[Line]:
+    return [line for line in make_minutes(talk(*rows), FACTS).lines if line.kind == "decision"]
+
+
+def test_a_decision_is_told_by_what_was_proposed_and_not_by_what_was_said_of_it() -> None:
+    (line,) = decisions(*ENTRY)
+    assert line.text == "Children go in free, and grown-ups pay three pounds."
+    assert 2 in line.turns
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "Nobody goes up the mast alone.",
+        "We hire the oak gangway until Easter, then.",
+        "The kiosk stays shut on Sundays.",
+    ],
+)
+def test_what_says_it_fully_stays(said: str) -> None:
+    texts = [line.text for line in decisions((MAREN, "Right."), (TOBIAS, said), (INES, "Agreed."), (DOUGLAS, "Yes."))]
+    assert texts == [said.replace("Yes. ", "")] or texts == [said.replace(", then", "")]
+
+
+def test_signs_are_one_row_for_each_sentence_and_finite() -> None:
+    made = scene_of(*ENTRY)
+    likely = judged(made)["decision"]
+    heart = made.by_turn[3][0]
+    near = may_state(made, heart, {3})
+    assert heart in near
+    assert all(abs(s.turn - heart.turn) <= AROUND for s in near)
+    assert not any(s.text.startswith("Last thing") for s in near)  # a mere question states nothing
+    found = stating_signs(made, heart, near, {3}, likely)
+    assert found.shape == (len(near), len(STATING_SIGNS))
+    assert np.isfinite(found).all()
+    assert max(int(tree.sign.max()) for tree in stating_judge().trees) < len(STATING_SIGNS)
+
+
+def test_a_talk_of_one_sentence_has_no_better_one() -> None:
+    made = scene_of((MAREN, "We keep the old pier."))
+    (only,) = made.sentences
+    assert better_stated(made, only, only, {0}, judged(made)["decision"]) is None
