@@ -81,6 +81,17 @@ class TestTitles:
         made = make_minutes(talk(*self.ROWS[2:4]), MeetingFacts(date(2026, 10, 6)))
         assert [chapter.title for chapter in made.chapters] != ["Opening"]
 
+    def test_a_measure_is_no_subject_and_a_short_form_keeps_its_capitals(self) -> None:
+        rows = (
+            ("Ann Lowe", "It is forty pence a litre, and that is pence we do not have for diesel."),
+            ("Ben Hart", "Forty pence, and the diesel is up two pence again."),
+            ("Ann Lowe", "When do we hold the AGM? The AGM has to be in spring."),
+            ("Ben Hart", "The AGM was in March last year."),
+        )
+        facts = MeetingFacts(date(2026, 10, 6), ("Ann Lowe", "Ben Hart"))
+        assert titles(scene(talk(*rows), facts), [0, 2], [1, 3]) == ["Opening", "AGM"]
+        assert titles(scene(talk(("Ann Lowe", "Hello."), *rows), facts), [0, 1, 3], [0, 2, 4])[1:] == ["Diesel", "AGM"]
+
 
 class TestForest:
     STUMP = {

@@ -46,6 +46,7 @@ _ASKED_WHETHER = re.compile(  # a question whether something is done, or a reque
 )
 _OF_US = re.compile(r"\b(?:i|my|you|your|our|us)\b", re.I)  # who is another where it is said by another
 _CALLED = re.compile(r", [A-Z]\w+,? ")
+_ASKS_HOW = re.compile(r"\b(?:how|why|what|where|which)\W*$", re.I)  # and so for no deed: `How do you feel about it?`
 _NOT_DONE = frozenset("be have know think say mean want like need see hear agree live mind start begin go come".split())
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
@@ -188,7 +189,7 @@ def _asks_for(sentence: Sentence) -> re.Match[str] | None:
     match = _ASKED_WHETHER.search(sentence.text)
     first = match.group(1).split()[0].lower() if match else ""
     done = any(t.text.lower() == first and t.tag == "VB" and t.lemma not in _NOT_DONE for t in sentence.tokens)
-    return match if done else None
+    return match if match and done and not _ASKS_HOW.search(sentence.text[: match.start()]) else None
 
 
 def spoken_of(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:

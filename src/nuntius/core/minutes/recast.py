@@ -19,7 +19,7 @@ _GOES = re.compile(
     re.I,
 )
 _PLACED = frozenset("in up into onto".split())  # of what goes there: it is put there, and else sent
-_WE_DO = re.compile(r"We (?P<verb>\w+) (?P<rest>.+)")
+_WE_DO = re.compile(r"We (?!are\b|have\b|need\b|want\b|know\b|think\b|hope\b|say\b)(?P<verb>\w+) (?P<rest>.+)")
 _IF_AHEAD = re.compile(r"(?P<condition>If .+?),? (?:I|[A-Z]\w+)(?:'ll| will) (?P<task>\w+ .+)")
 _OBJECT = {"it": "it", "they": "them", "these": "these", "those": "those"}
 

@@ -5,7 +5,7 @@ import re
 from collections import Counter
 
 from nuntius.core.language.en import subject_named
-from nuntius.core.language.en.nouns import DULL, VAGUE
+from nuntius.core.language.en.nouns import DULL, NO_TITLE, VAGUE
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.subjects import agenda_words, names_subject, subject_of
@@ -84,7 +84,9 @@ def _phrase(sentence: Sentence, at: int) -> str:
     """The noun at a token, with up to two nouns and adjectives before it that belong to it."""
     tokens, begin = sentence.tokens, at
     while begin and at - begin < 2 and tokens[begin - 1].dep in ("compound", "amod"):
-        if tokens[begin - 1].lemma.lower() in VAGUE | DULL or not re.fullmatch(r"[A-Za-z'-]+", tokens[begin - 1].text):
+        if tokens[begin - 1].lemma.lower() in VAGUE | DULL | NO_TITLE or not re.fullmatch(
+            r"[A-Za-z'-]+", tokens[begin - 1].text
+        ):
             break
         begin -= 1
     shouted = sentence.text.isupper()  # else capitals are of a short form: `the AGM`
@@ -96,11 +98,15 @@ def _phrase(sentence: Sentence, at: int) -> str:
 
 def _nouns(scene: Scene, first: int, last: int) -> Counter[str]:
     """How often a chapter speaks of each thing; what stands before another noun counts as part of that."""
-    names = {part.lower() for person in scene.roster.people for part in person.split()}
+    left_out = NO_TITLE | {part.lower() for person in scene.roster.people for part in person.split()}
     bag: Counter[str] = Counter()
     for turn in range(first, last + 1):
         for sentence in scene.by_turn[turn]:
             for token in sentence.tokens:
-                if names_subject(token) and token.dep != "compound" and not {token.lemma, token.text.lower()} & names:
+                if (
+                    names_subject(token)
+                    and token.dep != "compound"
+                    and not {token.lemma.lower(), token.text.lower()} & left_out
+                ):
                     bag[token.lemma] += 1
     return bag

@@ -33,7 +33,9 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         or errands.HAVE_DONE.match(lower)
         or errands.NO_PROMISE.search(lower)
         or cues.IF_I_MUST.search(lower)
-        or any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
+        or any(
+            t.dep == "ROOT" and (t.tag == "VBD" or (t.lemma == "be" and likelihood < SURELY)) for t in sentence.tokens
+        )
         or cues.ASKS_FIRST.search(lower)
         or deadlines.AWAY.search(lower)
         or gives_reason(scene, sentence)

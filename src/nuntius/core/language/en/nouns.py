@@ -3,14 +3,17 @@
 import re
 
 DULL = frozenset(
-    "abstention acre agreed anybody anything april august back bit bottom breath brilliant cent couple course day "
-    "days december degree dollar dozen end euro evening everybody everyone excuse face fact favour february fifty "
-    "fine first forty friday front god good gram guy half head hectare hello hour huh hundred idea january july "
-    "june kilo kilogram kind lad list litre lord lot man march may metre mile mine minute mistake moment monday "
-    "month morning name night nobody noted nothing november number october okay one ones opinion page part pence "
-    "penny people percent person place plus point pound question quid rest saturday second seconder september "
-    "somebody something sort speaker sunday sure thing things thousand thursday time times today tomorrow ton "
-    "tonight tonne top tuesday understood voice way wednesday week weeks woman yeah year yep yesterday".split()
+    "agreed anybody anything april august back bit breath brilliant cent course day days december end euro "
+    "evening everyone excuse face fact favour february fifty fine first forty friday god good guy half head "
+    "hello hour huh hundred idea january july june kind lad list lord lot march may mine minute moment "
+    "monday month morning name night nothing noted november number october okay one ones opinion part people "
+    "person place plus point pound question rest saturday second seconder september somebody something sort speaker "
+    "sunday sure thing things thousand thursday time times today tomorrow tonight tuesday understood voice way "
+    "wednesday week weeks yeah year yep yesterday ".split()
+)
+NO_TITLE = frozenset(  # measures and the like, which may be what talk turns to but make no title
+    "abstention acre bottom couple degree dollar dozen everybody front gram hectare kilo kilogram litre man metre mile "
+    "mistake nobody other page past pence penny percent quid ton tonne top woman".split()
 )
 VAGUE = frozenset(  # adjectives that a title goes without
     "good great big little new old other same next last first whole many more few such own right sure real bad enough wrong".split()

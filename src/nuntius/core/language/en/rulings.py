@@ -106,7 +106,9 @@ APPROVED = cue(  # said by whoever may, of what is just spoken of
     r"^\W*(?:(?:then|so|okay|right|and|with (?:that|the) \w+),? )*(?:they're |that's |the minutes are |it's |consider (?:it|them) )?approved\W*$",
 )
 WANTS_BY = cue(r"\b(?:would|'d) (?:want|like|need) .+ (?:by|before) ")
-WHEN_DONE = cue(r"\b(?:by when|when|how soon) (?:can|could|would|will|do|did) (?:you|i) (?!want|meet|see|need)\w")
+WHEN_DONE = cue(
+    r"\b(?:by when|when|how soon) (?:can|could|would|will|do|did) (?:you|i) (?!want|meet|see|need|come|start|begin|deliver|arrive|open)\w"
+)  # of a task, and not when somebody comes
 DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
 BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
