@@ -49,6 +49,7 @@ def asked_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         or _told_each(scene, sentence)
         or _told_then(scene, sentence, taken)
         or _order(scene, sentence, taken)
+        or _let_do(scene, sentence)
         or untaken(scene, sentence, taken)
     )
 
@@ -191,7 +192,10 @@ def _told_then(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | N
     if match is None or sentence.is_question or reply is None:
         return None
     reply = _stand_in(scene, reply)
-    if not (takes_on(scene, reply) or errands.KNOWS.match(scene.by_turn[reply][0].text)):
+    dated = bool(asked and said_dates(scene.text(reply), scene.facts.day)) and not cues.REFUSAL.search(
+        scene.text(reply)
+    )
+    if not (takes_on(scene, reply) or dated or errands.KNOWS.match(scene.by_turn[reply][0].text)):
         return None
     if supposed(scene, sentence):
         return None  # `What if he runs?` `Then you ring me.`
@@ -213,7 +217,10 @@ def _stand_in(scene: Scene, reply: int) -> int:
 def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Milos, get a sketch to them today.`, `Do it today, please.` with assent by the one who is told."""
     lower = sentence.lower
-    if sentence.is_question or unreal(lower) or not tells_to(sentence) or cues.PLEASE_DO.match(sentence.text):
+    asked = scene.roster.addressee(sentence.text)
+    told = tells_to(sentence) and not sentence.is_question
+    told = told or bool(asked and errands.ORDER_ASKED.match(lower))
+    if unreal(lower) or not told or cues.PLEASE_DO.match(sentence.text):
         return None
     if errands.NO_ORDER.match(lower):
         return None
@@ -221,7 +228,6 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     if deadlines.MAKES_IT.match(lower) and in_sentence(scene, sentence) is not None:
         return None  # it sets a day
-    asked = scene.roster.addressee(sentence.text)
     reply = reply_to(scene, sentence.turn, asked)
     if reply is None or reply - sentence.turn > 2 or _passes_on(scene, sentence, reply, asked):
         return None
@@ -231,13 +237,26 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     said = scene.text(reply)
     taking = cues.TAKING.search(said.lower()) or cues.WILL_DO.match(said) or said_dates(said, scene.facts.day)
     again = "again" in lower and scene.speaker(reply) in [scene.speaker(t) for t in scene.preceding(sentence.turn, 1)]
-    if not (taking or again or echoed or _is_pressed(scene, sentence, asked)):
+    easily = errands.EASILY.search(said)
+    if not (taking or easily or again or echoed or _is_pressed(scene, sentence, asked)):
         return None
     text = made_clear(scene, sentence, tasks.order(sentence.text))
     if len(text.split()) < LEAST_ORDERED or empty(text.lower()):
         return None
     taken.add(reply)
     return exchange(scene, sentence, reply, text, "told and taken" if asked else ORDERED)
+
+
+def _let_do(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`I'd put a mat under it.` `Order one.`: told to whoever has just said what could be done."""
+    before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
+    could = [s for t in before for s in scene.by_turn[t][-1:] if errands.I_COULD.match(s.lower) and not s.is_question]
+    refused = [t for t in scene.following(sentence.turn, 1) if cues.REFUSAL.search(scene.text(t))]
+    if not could or refused or not errands.DO_IT_THEN.match(sentence.lower):
+        return None
+    evidence = (passage(could[0]), passage(sentence))
+    day = due(scene, sentence)
+    return Finding(sentence, tasks.order(sentence.text), (could[0].speaker,), evidence, day, "offer taken up")
 
 
 def _passes_on(scene: Scene, sentence: Sentence, reply: int, asked: str | None) -> bool:

@@ -24,7 +24,7 @@ TO_ONE = re.compile(r"\b(?:me|your|please|would you|will you|could you)\b", re.I
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
-    r"^\W*i (?:feel|fear)\b|\blet's (?:just )?vote\b|"
+    r"^\W*i (?:feel|fear)\b|\blet's (?:just )?vote\b|\bput (?:it|that|this) to (?:the|a) vote\W*$|"
     r"\b(?:quick|short) round\b|\b(?:go through|do|take) (?:it|them|this|the \w+) (?:one by one|one at a time)\b|\b(?:go through|do|take) (?:it|them|this) in (?:the same|this|that) order\b|\bi(?:'d)? (?:want|need|like) (?:two|three|five|ten|\d+) minutes\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,

@@ -54,8 +54,12 @@ def better_stated(
     best = near[int(np.argmax(nearness))]
     margin = MARGIN_OF_HEART if chosen is heart else MARGIN
     nearer = float(nearness.max()) - nearness[near.index(chosen)] > margin
-    worded = len(wording.resolution(best.text).split()) >= LEAST_STATING
+    worded = len(wording.resolution(best.text).split()) >= LEAST_STATING and not _was(best)
     return best if nearer and worded and _on_its_matter(scene, heart, best) else None
+
+
+def _was(sentence: Sentence) -> bool:
+    return any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
 
 
 def _on_its_matter(scene: Scene, heart: Sentence, other: Sentence) -> bool:

@@ -28,6 +28,8 @@ def takes_on(scene: Scene, turn: int) -> bool:
     brief = len(said.split()) <= BRIEF and not scene.by_turn[turn][0].is_question and not away
     opening = scene.by_turn[turn][:2]
     agrees = any(cues.ASSENT.search(s.text) or (brief and cues.LATE_ASSENT.search(s.text)) for s in opening)
+    if errands.EASILY.search(said):
+        return True
     promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
     promised = promised or bool(errands.AS_YOU_LIKE.match(said))
     promised = promised or bool(deadlines.WANTED_WHEN.search(said) or errands.HEAR_FROM_ME.search(said))
@@ -199,4 +201,6 @@ def empty(rest: str) -> bool:
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )
+    if words[:1] == ["hold"] and words[2:4] == ["to", "that"]:  # `I'll hold you to that.`
+        return True
     return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))

@@ -197,7 +197,7 @@ def _trimmed(text: str) -> str:
     )
     text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
     text = _BACK.sub("", text)
-    text = re.sub(r"\s+(?=[,;])", "", re.sub(r"\bmyself\b\s*", "", text))
+    text = re.sub(r"\s+(?=[,;])", "", re.sub(r"(?<!put )\bmyself\b\s*", "", text))
     return text.strip(" ,;") if len(text.split()) > 1 else ""
 
 

