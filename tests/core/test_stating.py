@@ -48,8 +48,8 @@ def test_a_decision_is_told_by_what_was_proposed_and_not_by_what_was_said_of_it(
     ],
 )
 def test_what_says_it_fully_stays(said: str) -> None:
-    texts = [line.text for line in decisions((MAREN, "Right."), (TOBIAS, said), (INES, "Agreed."), (DOUGLAS, "Yes."))]
-    assert texts == [said.replace("Yes. ", "")] or texts == [said.replace(", then", "")]
+    (line,) = decisions((MAREN, "Right."), (TOBIAS, said), (INES, "Agreed."), (DOUGLAS, "Yes."))
+    assert line.text == said
 
 
 def test_signs_are_one_row_for_each_sentence_and_finite() -> None:

@@ -166,6 +166,7 @@ def _told(scene: Scene, finding: Finding, likelihood: float) -> Finding | None:
         return _finished(scene, finding) if likelihood >= ENOUGH and known else None
     if about is finding.sentence:  # which says it better than a few words cut out of it
         brief = len(finding.text.split()) < LEAST_SAID or is_bare(finding.text)
+        brief = brief and not cues.IF_I.match(finding.sentence.text)  # which `tasks.under_condition` words
         return replace(finding, text=recast(quoted(about), about)) if brief else _finished(scene, finding)
     told = finding.text if finding.sentence.speaker in finding.owner else tasks.without_you(finding.text)
     told = tasks.without_calls(told, scene.roster.words)

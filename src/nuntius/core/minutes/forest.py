@@ -1,8 +1,10 @@
 """A forest of decision trees as plain numbers, so that a trained one can be kept as text and read anywhere."""
 
+import json
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from importlib.resources import files
 from typing import Any
 
 import numpy as np
@@ -58,6 +60,14 @@ class Forest:
             goes_left = signs[rows, np.maximum(sign, 0)] <= whole.most[tree, at]
             at = np.where(inside, np.where(goes_left, whole.left[tree, at], whole.right[tree, at]), at)
         return np.asarray(np.mean(whole.likely[tree, at], axis=0), np.float32)
+
+
+def shipped(name: str, signs: Sequence[str]) -> Forest:
+    """The forest that ships under this name; ValueError where it was made for other signs."""
+    kept = json.loads(files("nuntius.core.minutes").joinpath(name).read_text())
+    if kept["signs"] != list(signs):
+        raise ValueError(f"{name} was made for other signs: run `make judges`")
+    return forest_of(kept["trees"])
 
 
 def forest_of(kept: Sequence[dict[str, Any]]) -> Forest:

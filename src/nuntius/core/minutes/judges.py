@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
 from nuntius.core.minutes.context import LEAST_OPENING, OF_SENTENCES, OPENS, in_context
-from nuntius.core.minutes.forest import Forest, forest_of
+from nuntius.core.minutes.forest import Forest, shipped
 from nuntius.core.minutes.scene import KEPT, Scene
 from nuntius.core.minutes.signs import ALL, signs
 
@@ -65,10 +65,7 @@ def judges() -> dict[str, Judge]:
 @cache
 def border_judge() -> Forest:
     """The judge of what opens a chapter that ships with the application."""
-    kept = json.loads(files("nuntius.core.minutes").joinpath("borders.json").read_text())
-    if tuple(kept["signs"]) != BORDER_SIGNS:
-        raise ValueError("borders.json was made for other signs: run `make judges`")
-    return forest_of(kept["trees"])
+    return shipped("borders.json", BORDER_SIGNS)
 
 
 def inputs(scene: Scene) -> NDArray[np.float32]:

@@ -20,14 +20,12 @@ _GOES = re.compile(
 )
 _PLACED = frozenset("in up into onto".split())  # of what goes there: it is put there, and else sent
 _WE_DO = re.compile(r"We (?!are\b|have\b|need\b|want\b|know\b|think\b|hope\b|say\b)(?P<verb>\w+) (?P<rest>.+)")
-_IF_AHEAD = re.compile(r"(?P<condition>If .+?),? (?:I|[A-Z]\w+)(?:'ll| will) (?P<task>\w+ .+)")
 _OBJECT = {"it": "it", "they": "them", "these": "these", "those": "those"}
 
 
 def recast(text: str, sentence: Sentence) -> str:
-    """A task whose words begin with a thing or a condition, in the infinitive; other words as they are."""
-    if (match := _IF_AHEAD.match(text := text.rstrip("."))) is not None:
-        return framed(f"{match['task']} {match['condition'][0].lower()}{match['condition'][1:]}")
+    """A task whose words begin with a thing, or with `we`, in the infinitive; other words as they are."""
+    text = text.rstrip(".")
     if (match := _WE_DO.match(text)) is not None and _tagged(sentence, match["verb"], "VBP"):
         return framed(f"{match['verb']} {match['rest']}")
     if (match := _IS_TO_BE.match(text)) is not None:

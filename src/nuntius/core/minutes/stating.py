@@ -4,11 +4,9 @@ A forest of trees says of each how near it comes to what a secretary would write
 annotated talk of this repository, in which every decision is written out.
 """
 
-import json
 import re
 from collections.abc import Collection, Sequence
 from functools import cache
-from importlib.resources import files
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,7 +17,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import Vectors
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import is_untold
-from nuntius.core.minutes.forest import Forest, forest_of
+from nuntius.core.minutes.forest import Forest, shipped
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.settling import tells
 
@@ -135,7 +133,4 @@ def _of_words(scene: Scene, sentence: Sentence) -> dict[str, float]:
 @cache
 def stating_judge() -> Forest:
     """The forest that ships with the application."""
-    kept = json.loads(files("nuntius.core.minutes").joinpath("stating.json").read_text())
-    if tuple(kept["signs"]) != STATING_SIGNS:
-        raise ValueError("stating.json was made for other signs: run `make judges`")
-    return forest_of(kept["trees"])
+    return shipped("stating.json", STATING_SIGNS)

@@ -201,6 +201,4 @@ def empty(rest: str) -> bool:
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )
-    if words[:1] == ["hold"] and words[2:4] == ["to", "that"]:  # `I'll hold you to that.`
-        return True
     return not words or (words[0] in cues.EMPTY_VERBS and not cues.FILLED.match(" ".join(words)))

@@ -110,8 +110,6 @@ EMPTY_VERBS = frozenset(
         "like",
         "need",
         "believe",
-        "manage",
-        "cope",
         "admit",
         "remember",
         "miss",

@@ -51,9 +51,10 @@ MAY_I = cue(  # asked leave for
 LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
+_DOING = "book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check"  # what somebody may be told to do
 NAMED_YOU = cue(  # `Lotte, you book it then.`
-    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) )",
-    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*you (?=(?:book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check) [^,?]+, [a-z]+\b)",
+    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:" + _DOING + r") )",
+    r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*you (?=(?:" + _DOING + r") [^,?]+, [a-z]+\b)",
 )
 ORDER_ASKED = cue(  # `Put that on the leaflet, Wing?`
     r"^\W*(?:(?:and|so|then|okay)\W+)*(?:book|order|ring|write|print|send|bring|ask|tell|put|keep|check|add|mail|take) [^?]+, [a-z]+\?\W*$"
@@ -172,7 +173,7 @@ HAPPY_TO = cue(
 )  # `I'm happy to host again.` `Great, thank you.`
 NO_PROMISE = cue(  # what only begins like one
     r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b",
-    r"\bi'll get my coat\b",
+    r"\bi'll get my coat\b|\bi(?:'ll| will) (?:manage|cope)\W*$|\bi(?:'ll| will) hold (?:you|him|her|them) to (?:that|it)\b",
     r"\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b",
     r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
 )
