@@ -133,7 +133,8 @@ def _shared_out(scene: Scene, sentence: Sentence) -> tuple[Finding, Finding] | N
     match = errands.AND_YOU.search(sentence.text)
     if match is None or not cues.INTENT.search(sentence.lower[: match.start()]):
         return None
-    named = [name for name, at in scene.roster.find(match.group())]
+    called = [scene.roster.addressee(sentence.text)]
+    named = [name for name, at in scene.roster.find(match.group())] or [name for name in called if name]
     reply = reply_to(scene, sentence.turn, next(iter(named), None))
     own = commitment(scene, sentence)
     if own is None or reply is None or not (named or takes_on(scene, reply)):
@@ -232,6 +233,8 @@ def _does(scene: Scene, sentence: Sentence, name: str, at: int) -> re.Match[str]
     verb = next(
         (t for i, t in enumerate(sentence.tokens) if i and t.tag == "VBZ" and sentence.tokens[i - 1].start == at), None
     )
+    if (by_day := errands.DOES_DAY.match(sentence.text[at:])) is not None:
+        return by_day
     if verb is None or verb.lemma in cues.EMPTY_VERBS or verb.lemma in ("be", "have", "do"):
         return None
     replies = [t for t in scene.following(sentence.turn, 2) if scene.speaker(t) == name]

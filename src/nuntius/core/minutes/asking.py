@@ -68,8 +68,8 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
         or cues.PROMISED_YOU.search(lower)
     ):
         return None
-    if deadlines.NOT_BEFORE.match(lower) or errands.NO_ORDER.match(lower):
-        return None  # `Not before the sprouts are in, please.`
+    if deadlines.NOT_BEFORE.match(lower) or errands.NO_ORDER.match(lower) or cues.OF_ALL.search(lower):
+        return None  # `Please nobody swings it.`, `Not before the sprouts are in, please.`
     if not any(token.pos in ("VERB", "AUX") for token in sentence.tokens):
         return None  # `Two adults and a dog, please.`
     if (own := _agreed_at_once(scene, sentence, asked)) is not None:
@@ -96,8 +96,11 @@ def _request(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | Non
 
 
 def _in_the_end(scene: Scene, sentence: Sentence, reply: int | None) -> int | None:
-    """The turn that takes on what was asked, where the one who is asked only asks back at first: `All sixty pages?` … `Very well.`"""
-    if reply is None or not all(s.is_question for s in scene.by_turn[reply]):
+    """The turn that takes on what was asked, where the one who is asked only asks back at first, or sets a condition: `All sixty pages?` … `Very well.`"""
+    if reply is None or takes_on(scene, reply):
+        return reply
+    opening = scene.by_turn[reply]
+    if not all(s.is_question for s in opening) and not cues.IF_FIRST.match(opening[0].lower):
         return reply
     later = (t for t in scene.following(reply, ASKED_BACK) if scene.speaker(t) == scene.speaker(reply))
     return next((t for t in later if takes_on(scene, t)), reply)
@@ -121,7 +124,10 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.WHO_CAN.match(text):
         return None
     others = _all_others(scene, sentence)
-    spoken_to = last_two(scene, sentence) if cues.OF_TWO.search(match.group()) else others
+    spoken_to: tuple[str, ...] = others
+    if cues.OF_TWO.search(match.group()):
+        agreeing = tuple(scene.speaker(t) for t in scene.following(sentence.turn, 2) if takes_on(scene, t))
+        spoken_to = last_two(scene, sentence, agreeing)
     owner = tuple(name for name in others if name in spoken_to)
     evidence = (passage(sentence), *map(scene.whole, agreed))
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, OF_ALL)
@@ -224,6 +230,8 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     if errands.NO_ORDER.match(lower):
         return None
+    if any(own.search(lower) for own in (errands.LEAVE_IT, errands.LEAVE_TO_ME, errands.PUT_ME_DOWN)):
+        return None  # `Leave it with me till Wednesday.`
     if cues.LETTING.search(lower) or cues.DISMISSED.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None
     if deadlines.MAKES_IT.match(lower) and in_sentence(scene, sentence) is not None:

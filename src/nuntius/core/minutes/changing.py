@@ -10,6 +10,7 @@ from nuntius.core.minutes.due import by_next_meeting, is_bare_day
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.taking import REACH, unreal
 
 JOINING_REACH = 3  # turns within which somebody joins in a task
@@ -48,6 +49,9 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
         or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
     says = says or _wanted_then(scene, sentence, last) or (own and _moved_on(scene, sentence))
+    if sentence.speaker not in last.owner:
+        pressed = deadlines.BARE_DEADLINE.match(sentence.lower)
+        says = says or pressed or _sealed(scene, sentence, last) or _told_when(sentence, last)
     then = own and deadlines.DONE_BY_THEN.search(sentence.lower)
     day = in_sentence(scene, sentence) or by_next_meeting(scene, sentence)
     day = day or (named_before(scene, sentence) if then else None)
@@ -73,6 +77,20 @@ def _wanted_then(scene: Scene, sentence: Sentence, last: Finding) -> bool:
         return False
     replies = [scene.speaker(t) for t in scene.following(sentence.turn, 1)]
     return sentence.turn == last.evidence[-1].turn + 1 and tuple(replies) == last.owner
+
+
+def _sealed(scene: Scene, sentence: Sentence, last: Finding) -> bool:
+    """`I'll take your shift.` `Next Thursday? Deal.`"""
+    later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.last][:1]
+    near = sentence.is_question and is_bare_day(sentence) and sentence.turn == last.evidence[-1].turn + 1
+    return near and any(errands.SEALED.match(s.lower) or cues.ASSENT.search(s.text) for s in later)
+
+
+def _told_when(sentence: Sentence, last: Finding) -> bool:
+    """`I'll have to change the poster.` … `Then change it tonight.`: the same again, and when."""
+    does = {t.lemma for t in sentence.tokens if t.dep == "ROOT"} & {t.lemma for t in last.sentence.tokens}
+    things = (t for t in sentence.tokens if t.pos in ("NOUN", "PROPN") and not cues.TIME_NOUN.fullmatch(t.lemma))
+    return is_imperative(sentence) and bool(does) and not any(things)
 
 
 def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:

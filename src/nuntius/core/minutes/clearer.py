@@ -51,7 +51,7 @@ _NOT_DONE = frozenset("be have know think say mean want like need see hear agree
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
 HER = re.compile(r"\b(?:her|she)\b", re.I)
 TO_ME = re.compile(
-    rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\b(?:for|with) me\b", re.I
+    rf"{_GIVING} me\b|^\w+ me(?= (?:the|an?|some|one|two|three|all|both|\d+)\b)|\b(?:for|with|to) me\b", re.I
 )
 CLEAR_ENOUGH = 9  # words of a task that needs nothing made clear
 LEAST_TELLING = 4  # words of a sentence that tells what `it` is

@@ -150,8 +150,11 @@ def _of_event(text: str, item: SaidDate) -> bool:
         return False  # `Hire one for today.`
     if deadlines.GIVEN_UNTIL.search(text[: item.start]):
         return not deadlines.AND_THEN_I.match(text[item.end :])
-    if BARE_NTH.fullmatch(item.said) and deadlines.TELLS_WHOM.search(text[: item.start]):
-        return True  # `I'll tell her the thirtieth.`
+    told, counted = (cue.search(text[: item.start]) for cue in (deadlines.TELLS_WHOM, deadlines.COUNTS))
+    if BARE_NTH.fullmatch(item.said) and (told or counted):
+        return True  # `I'll tell her the thirtieth.`, `I'll find the third.`
+    if item.said == text[4:].strip(" .,!") and text.lower().startswith("for "):
+        return False  # `I can do one page.` `For the twelfth.`
     return bool(deadlines.EVENT.search(text[: item.start]) or deadlines.TELLS_DAY.search(text[: item.start]))
 
 

@@ -192,7 +192,8 @@ def _may_rule(scene: Scene, sentence: Sentence) -> bool:
     agrees_only = agrees_only or rulings.COUNTED.match(sentence.lower) or rulings.OWN_VOTE.search(sentence.lower)
     no_matter = rulings.SOMEBODY_SHOULD.search(sentence.lower) or rulings.COUNTS_UP.search(sentence.lower)
     no_matter = no_matter or rulings.SAYS_NO.match(sentence.lower) or rulings.OPTIONS.search(sentence.lower)
-    no_matter = no_matter or rulings.BY_WHEN.match(sentence.lower)
+    no_matter = no_matter or rulings.BY_WHEN.match(sentence.lower) or rulings.TELLS_ONLY.search(sentence.lower)
+    no_matter = no_matter or deadlines.TOO_LATE.match(sentence.lower)
     return not agrees_only and not no_matter and not settles_nothing(sentence.lower)
 
 
@@ -223,7 +224,7 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
     again = _day_agreed(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
     if again is not None:
         text = rulings.MEETS_AGAIN.format(day=f"{again.day:%A} {again.day.day} {again.day:%B}")
-        evidence = tuple(sorted({*ruling.evidence, _named_at(scene, again)}))
+        evidence = tuple(sorted({*ruling.evidence, *_named_at(scene, again)}))
         return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
     sentence, about = _stated(scene, ruling, likely, tasks)
     text = wording.resolution(sentence.text)
@@ -336,14 +337,14 @@ def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
     return None if says and deadlines.MEETING_AGAIN.search(sentence.text) else again
 
 
-def _named_at(scene: Scene, again: SaidDate) -> Passage:
-    """The last words that name a day."""
+def _named_at(scene: Scene, again: SaidDate) -> tuple[Passage, ...]:
+    """The last words that name a day; none where it is only told by another one (`the week after that`)."""
     naming = (
         s
         for s in reversed(scene.sentences)
         if any(d.day == again.day or d.said == again.said for d in said_dates(s.text, scene.facts.day))
     )
-    return passage(next(naming))
+    return tuple(passage(sentence) for sentence in list(naming)[:1])
 
 
 def _instead(ruling: Ruling) -> Answer | None:

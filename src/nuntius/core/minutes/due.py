@@ -39,6 +39,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         lambda: _at_that_time(scene, sentence),
         lambda: _just_named(scene, sentence),
         lambda: _right_before(scene, sentence),
+        lambda: _before_coming(scene, sentence),
         lambda: _there_then(scene, sentence),
         lambda: _said_behind(scene, sentence, own),
         lambda: _meeting_before(scene, sentence) if deadlines.BRING.search(sentence.text) else None,
@@ -46,7 +47,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         lambda: _hour_answered(scene, sentence),
         lambda: _time_answered(scene, sentence),
         lambda: _by_end_of_month(scene, sentence) if own else None,
-        lambda: _at_hour(scene, sentence, own),
+        lambda: _at_hour(scene, sentence, own) or (_hour_before(scene, sentence) if own else None),
     )
     return next((day for way in ways if (day := way()) is not None), None)
 
@@ -102,6 +103,15 @@ def _at_hour(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
     return SaidDate(_day_of_hour(scene, sentence, hour.group()), hour.group(), hour.start(), hour.end())
 
 
+def _hour_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`The post goes at five. I'll put it in.`: the day of that hour."""
+    before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
+    said = next((m for s in before if (m := deadlines.GOES_AT.match(s.text)) is not None), None)
+    if said is None:
+        return None
+    return SaidDate(_day_of_hour(scene, sentence, said["hour"]), said["hour"], said.start("hour"), said.end("hour"))
+
+
 def _hour_answered(scene: Scene, sentence: Sentence) -> SaidDate | None:
     """`Then I sit with them. When's that?` `About nine.`: the day of that hour."""
     asked = deadlines.ASKED_WHEN.search(scene.by_turn[sentence.turn][-1].text)
@@ -137,6 +147,15 @@ def _right_before(scene: Scene, sentence: Sentence) -> SaidDate | None:
     return next(iter(days), None)
 
 
+def _before_coming(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`They come on Monday.` `I'll have the room cleared before they come.`"""
+    if not deadlines.BEFORE_COMING.search(sentence.lower):
+        return None
+    near = (s for t in (sentence.turn, *scene.preceding(sentence.turn, 2)) for s in reversed(scene.by_turn[t]))
+    comes = (s for s in near if (s.turn, s.first) < (sentence.turn, sentence.first) and deadlines.COMES.search(s.lower))
+    return next((d for s in comes for d in reversed(said_dates(s.text, scene.facts.day))), None)
+
+
 def due_around(scene: Scene, sentence: Sentence, own: bool = False) -> SaidDate | None:
     """The day of a task that has none of its own: of what was demanded, or of where it is done."""
     return _demanded(scene, sentence, own) or _at_event(scene, sentence)
@@ -155,9 +174,14 @@ def _demanded(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
         if asked and asks and (day := in_sentence(scene, asked) or _just_named(scene, asked)) is not None:
             return day  # `A week on Friday?` `You'll have them.`
     for other in reversed(earlier):
-        if not (other.is_question or deadlines.IT_AGAIN.search(sentence.lower) or _shares_things(sentence, other)):
+        then = sentence.lower.lstrip().startswith(("then ", "so "))
+        if not (
+            other.is_question or then or deadlines.IT_AGAIN.search(sentence.lower) or _shares_things(sentence, other)
+        ):
             continue
         wants = deadlines.WANTS.search(other.lower)
+        if deadlines.IS_DEADLINE.search(other.text):
+            return in_sentence(scene, other)
         if wants and BY_ANOTHER.search(other.text):
             return in_sentence(scene, other)  # `I need the slides the day before the conference.`
         if wants and deadlines.BEFORE_THAT.search(other.lower):
@@ -269,7 +293,7 @@ def _names_day(scene: Scene, sentence: Sentence) -> bool:
 
 def is_bare_day(sentence: Sentence) -> bool:
     """A few words that name a day and say nothing of it: `By Friday.`, `It's the fourth.`, not `Tuesday we've got none.`"""
-    if len(deadlines.ROUNDED_OFF.sub("", sentence.text).split()) > BARE_DAY:
+    if len(deadlines.DEADLINE_FIRST.sub("", deadlines.ROUNDED_OFF.sub("", sentence.text)).split()) > BARE_DAY:
         return False
     things = (t for t in sentence.tokens if t.pos == "NOUN" and not cues.TIME_NOUN.fullmatch(t.lemma))
     of_other = any(not deadlines.OF_MEETING.fullmatch(t.lemma) for t in things)  # `Twelve pounds on Saturday.`

@@ -8,7 +8,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due, due_around
+from nuntius.core.minutes.due import due, due_around, is_bare_day
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
@@ -29,6 +29,8 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     """`I'll empty the shed`; with a date also `I can get it to you by Friday`, `it goes in this afternoon`."""
     lower = sentence.lower
     overtaken = cues.OVERTAKEN.search(lower)  # `I was going to … so I'll do them now`
+    if errands.BE_THERE.match(lower):
+        return _comes(scene, sentence)
     asks = (
         sentence.is_question
         and not errands.TAGGED.search(lower)
@@ -44,7 +46,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
     strong = _intent(scene, sentence)
     weak = None if strong else _promise(scene, sentence)
     match = strong or weak
-    if match is None or empty(lower[match.end() :]) or _negated(lower, match.end()):
+    if match is None or _says_nothing(lower, match) or _negated(lower, match.end()):
         return None
     if supposed(scene, sentence) and (weak or lower.lstrip().startswith("then ")):
         return None
@@ -57,10 +59,24 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
             return None
         text = f"{bare.group(1).capitalize()}."
     evidence = _with_prompt(scene, sentence)
-    owner: tuple[str, ...] = (sentence.speaker,)
+    beside = errands.AND_I.search(sentence.text)
+    others = [name for name, _ in scene.roster.find(beside["name"])] if beside else []
+    owner: tuple[str, ...] = (sentence.speaker, *others[:1])
     if (other := taken_along(scene, sentence)) is not None:
         owner, evidence = (*owner, scene.speaker(other)), (*evidence, scene.whole(other))
     return Finding(sentence, made_clear(scene, sentence, text), owner, evidence, day, "commitment")
+
+
+def _comes(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`I need you for a fitting.` `When?` `Thursday at four.` `I'll be there.`"""
+    before = list(scene.preceding(sentence.turn, 2))
+    if len(before) < 2 or scene.speaker(before[1]) != sentence.speaker or scene.speaker(before[0]) == sentence.speaker:
+        return None
+    days = [d for s in scene.by_turn[before[0]] if (d := in_sentence(scene, s)) is not None]
+    if not days or not scene.by_turn[before[1]][-1].is_question:
+        return None
+    evidence = (scene.whole(before[0]), passage(sentence))
+    return Finding(sentence, "Be there.", (sentence.speaker,), evidence, days[-1], "commitment")
 
 
 def _is_let(scene: Scene, sentence: Sentence) -> bool:
@@ -73,14 +89,22 @@ def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
     """The words that bind by themselves: `I'll`, `Then I`, `I'd be glad to` where it was asked whether it should be done."""
     before = [scene.text(turn) for turn in scene.preceding(sentence.turn, 1)]
     glad = cues.GLAD_TO.match(sentence.lower) if any(map(cues.SHOULD_WE.search, before)) else None
-    own_words = (errands.ID_BETTER, errands.FROM_ME, errands.OWN_TURN)
+    own_words = (errands.ID_BETTER, errands.FROM_ME, errands.OWN_TURN, errands.PUT_ME_DOWN)
     said = (
         glad,
         *cues.INTENT.finditer(sentence.lower),
         *(words.search(sentence.lower) for words in own_words),
         cues.THEN_I.match(sentence.lower),
     )
-    return next((match for match in said if match and not empty(sentence.lower[match.end() :])), None)
+    return next((match for match in said if match and not _says_nothing(sentence.lower, match)), None)
+
+
+def _says_nothing(lower: str, match: re.Match[str]) -> bool:
+    """Whether the words of a promise are followed by nothing that can be done; `we'll let you know` is the whole of it."""
+    if lower[match.end() :].lstrip()[:1] in (",", "."):
+        return True  # `You could ask your cousin.` `I could, I see him tomorrow.`
+    whole = errands.LET_KNOW.match(lower, match.start()) or match.re is errands.PUT_ME_DOWN
+    return empty(lower[match.end() :]) and not whole
 
 
 def _promise(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
@@ -127,9 +151,17 @@ def _is_bound(scene: Scene, sentence: Sentence) -> bool:
         return False
     day = in_sentence(scene, sentence)
     dated = day is not None and not day.said.lower().endswith("minutes")  # `in five minutes` is how long it takes
-    asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in following if _is_brief(scene, t))]
+    brief = [t for t in following if _is_brief(scene, t)]
+    asked = [scene.by_turn[sentence.turn][-1].text, *(scene.text(t) for t in brief)]
+    by_day = any(
+        s.is_question and is_bare_day(s) and said_dates(s.text, scene.facts.day)
+        for t in brief
+        for s in scene.by_turn[t][:1]
+    )
     return (
         dated
+        or by_day
+        or any(deadlines.GIVE_TIME.search(s.lower) for s in later)
         or any(deadlines.ASKED_WHEN.search(text) for text in asked)
         or (answers_request(scene, sentence) and not gives_reason(scene, sentence))
     )

@@ -9,7 +9,7 @@ _THING = r"(?P<thing>(?:the|that|this|these|those|my|our|it|they)\b(?: [\w'-]+){
 _MUST = (
     r"(?:'s got to|'ve got to| has got to| have got to| has to| have to| needs? to| must| should| ought to| wants? to)"
 )
-_DONE_TO = re.compile(rf"{_THING}{_MUST} be (?P<done>\w+)(?P<rest>\b.*)", re.I)
+_DONE_TO = re.compile(rf"{_THING}(?:{_MUST}|'ll| will) be (?P<done>\w+)(?P<rest>\b.*)", re.I)
 _IS_TO_BE = re.compile(
     rf"{_THING}(?:{_MUST} be|'ll be| will be) (?P<where>in|out|up|off|down|back|there|here|ready|with|on|at)\b(?P<rest>.*)",
     re.I,

@@ -135,7 +135,7 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
         or thing
         or rulings.IF_ELSE.search(lower)
         or rulings.NO_THING.search(lower)
-        or rulings.THEN_FIRST.search(lower)
+        or (rulings.THEN_FIRST.search(lower) and not _heads(scene, sentence))
         or rulings.SUMS_UP.search(lower)
         or rulings.APPROVED.search(lower)
     )
@@ -143,6 +143,12 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
         return None
     why = A_RULE if for_all else "ruled"
     return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(lower), why)
+
+
+def _heads(scene: Scene, sentence: Sentence) -> bool:
+    """Whether few words only open what is said next: `Then the price. I'll say it as it is, we were a bit shocked.`"""
+    goes_on = any(s.first > sentence.last for s in scene.by_turn[sentence.turn])
+    return goes_on and len(sentence.text.split()) < SHORT and not any(t.pos in ("VERB", "AUX") for t in sentence.tokens)
 
 
 def _just_spoken_of(scene: Scene, sentence: Sentence) -> bool:

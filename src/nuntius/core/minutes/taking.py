@@ -3,11 +3,11 @@
 import re
 
 from nuntius.core.language.en import cues, deadlines, errands
-from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due, due_around
+from nuntius.core.minutes.due import due, due_around, is_bare_day
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
@@ -55,7 +55,15 @@ def takes(scene: Scene, sentence: Sentence, reply: int, asked: str | None) -> bo
     """Whether a reply takes on what a sentence asks, or says it again; who was not `asked` by name may promise something else."""
     if asked is None and _begins_another(scene, sentence, reply):
         return False
-    return takes_on(scene, reply) or echoes(scene, sentence, reply)
+    return takes_on(scene, reply) or echoes(scene, sentence, reply) or _finds_day(scene, reply)
+
+
+def _finds_day(scene: Scene, reply: int) -> bool:
+    """`Could you get it to me sooner?` `Thursday?` `Thursday would be wonderful.`: whether a day is put back that suits."""
+    asked, *more = scene.by_turn[reply]
+    day = in_sentence(scene, asked) if not more and asked.is_question and is_bare_day(asked) else None
+    later = [s for t in scene.following(reply, 1) if scene.speaker(t) != asked.speaker for s in scene.by_turn[t][:1]]
+    return day is not None and any(d.day == day.day for s in later if (d := in_sentence(scene, s)) is not None)
 
 
 def _begins_another(scene: Scene, sentence: Sentence, reply: int) -> bool:
@@ -75,11 +83,20 @@ def welcomed(scene: Scene, sentence: Sentence) -> int | None:
         said = scene.text(turn)
         if cues.REFUSAL.search(said) or cues.DISMISSED.search(said):
             return None
-        if cues.BARE_REQUEST.match(scene.by_turn[turn][0].text):
+        opening = scene.by_turn[turn][0]
+        if cues.BARE_REQUEST.match(opening.text) or (turn in near and errands.SEALED.match(opening.text)):
+            return turn
+        if errands.SHALL_IT_BE_ME.search(sentence.lower) and turn == sentence.turn + 1 and _says_when(opening):
             return turn
         if turn in near and (cues.WELCOME.search(said) or any(_tells_to(s, offered) for s in scene.by_turn[turn])):
             return turn
     return None
+
+
+def _says_when(sentence: Sentence) -> bool:
+    """`Shall I ring him?` `After lunch.`"""
+    brief = len(sentence.text.split()) <= BRIEF and not sentence.is_question
+    return brief and bool(deadlines.AT_SUCH_TIME.match(sentence.text))
 
 
 def we_could(scene: Scene, turn: int) -> bool:
@@ -144,14 +161,30 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     ]  # `Who asks the school?` `I'll ask the caretaker.`
     about = [s for s in answer if s is answer[0] or s in same or not speaks_of_other(scene, s, (passage(sentence),))]
     own = next((d for s in about if promises(s) and (d := in_sentence(scene, s))), None)
-    day = own or due(scene, sentence) or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
-    day = day or due_around(scene, sentence)
+    day = _exactly(scene, answer[0]) or own or due(scene, sentence)
+    day = day or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
+    day = day or _told_between(scene, sentence, reply) or due_around(scene, sentence)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
     if cues.BOTH_OF_YOU.search(text):
         owner, text = last_two(scene, sentence, owner), cues.BOTH_OF_YOU.sub("", text)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
+
+
+def _exactly(scene: Scene, answer: Sentence) -> SaidDate | None:
+    """The day alone with which somebody answers: `Then you sign it before the tenth.` `By the ninth. All right.`"""
+    asks = answer.is_question and not _finds_day(scene, answer.turn)
+    day = in_sentence(scene, answer) if is_bare_day(answer) and not asks else None
+    return None if day is None or deadlines.PART_OF_DAY.match(day.said.lower()) else day
+
+
+def _told_between(scene: Scene, sentence: Sentence, reply: int) -> SaidDate | None:
+    """`Who's meeting them?` `When's the train?` `Ten past four on Friday.` `I can do that.`: what was asked for first."""
+    between = range(sentence.turn + 1, reply)
+    asked = [t for t in between if scene.speaker(t) == scene.speaker(reply) and scene.by_turn[t][-1].is_question]
+    told = [s for t in between if asked and t > asked[0] for s in scene.by_turn[t] if len(s.text.split()) <= BRIEF]
+    return next((d for s in told if not s.is_question and (d := in_sentence(scene, s))), None)
 
 
 def last_two(scene: Scene, sentence: Sentence, known: tuple[str, ...] = ()) -> tuple[str, ...]:
@@ -197,7 +230,7 @@ def empty(rest: str) -> bool:
         words = words[2:]
     if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\bhave (?:it|them|that) (?:up )?on (?:the|your) |\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen|here)\b|"
+            r"\bhave (?:it|them|that) (?:up )?(?:on|at|by) (?:the|your) |\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen|here)\b|"
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )

@@ -21,7 +21,7 @@ _HANGS = re.compile(  # what is left before a day that was taken off
     re.I,
 )
 _LEADS_ON = re.compile(  # words that do not stand without the day behind them
-    r"\b(?:and|or|than|but|to|onto|into|with|is|are|be|from(?: the)?)$", re.I
+    r"\b(?:and|or|than|but|to|onto|into|with|is|are|be|from(?: the)?|and (?:one|two|half|the rest|the others?))$", re.I
 )
 _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
@@ -30,6 +30,7 @@ _ASIDE = re.compile(
     r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| never)\b(?! have\b| get\b)))",
     re.I,
 )  # another clause that only a comma parts from it
+_ON_MY_WAY = re.compile(r"\bon my way\b", re.I)
 _LATE = re.compile(
     r",?\s+(?:(?<!by )(?<!till )(?<!until )(?<!since )(?<!before )(?<!now and )then|really|though)$", re.I
 )
@@ -37,6 +38,7 @@ _WISH = re.compile(
     r"^(?:like|have|want|be (?:very |only too )?(?:glad|happy|delighted)) to (?=\w)|^please (?!the\b|a\b)", re.I
 )
 _AND_I = re.compile(r",? and (then )?I(?:'ll|'d| will| would) ")
+_AND_WE = re.compile(r",? and (?:then )?we(?:'ll| will) ")
 _AND_MY_NEED = re.compile(r",? and I(?:'d)? (?:need|want)\b.*")
 _GIVEN_TO = {"all": "everybody", "both": "both", "each": "everybody", "they": "them", "he": "him", "she": "her"}
 _AND_YOU_HAVE = re.compile(r"\band you(?:'ll| will) have\b")
@@ -45,16 +47,16 @@ _STATES = frozenset(
 )  # verbs that are no task
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
-    r"| can| could|'ve (?:got )?to| have to| need to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
+    r"| can| could|'ve (?:got )?to| have to| need to|'m supposed to| am supposed to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
     r"|^(?:\w+,? )?let me\s+(?:just )?|\bfor me (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+|\bon me to\s+",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bwould you mind\s+|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
+    r"\b(?:would you mind|fancy)\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(
-    r"\b(?:some ?(?:body|one)|one of you|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"\b(?:some ?(?:body|one)|(?:which )?(?:one )?of (?:you|us)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
     r"(?: got| going| like| have| wants?)?(?: to)?\s+",
     re.I,
 )
@@ -63,7 +65,7 @@ _WANTED = re.compile(  # `I'd like the sawmill done next week, then …`
     re.I,
 )
 _LETS_HAVE = re.compile(  # said of what the speaker will bring: `You'll have it on Friday`
-    r"you(?:'ll| will| can)( all| both| each)? (?:have|get) (?=(?:it|them|both|one|that|those|this|these|all|everything|the|an?|my|two|three|\d+)\b)",
+    r"you(?:'ll| will| can)( all| both| each)? (?:have|get) (?=(?:it|them|both|one|that|those|this|these|all|everything|the|an?|my|mine|ours|some|two|three|\d+)\b)",
     re.I,
 )
 _YOU_HAVE = re.compile(
@@ -81,6 +83,9 @@ _BACK = re.compile(
     re.I,
 )
 
+_GERUND = re.compile(
+    r"^(?!(?:br|str|spr|sw|cl|sl|fl|st|wr|th|s|r|k)ing\b)(\w{2,})ing\b"
+)  # `would you mind ringing`, but `bring`
 _PLEASE = re.compile(r",? please\W*$", re.I)
 
 
@@ -88,8 +93,11 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
-    if (left := errands.LEAVE_TO_ME.search(sentence.text)) is not None and not requested:
+    left = errands.LEAVE_TO_ME.search(sentence.text) or errands.LEAVE_IT.search(sentence.text)
+    if left is not None and not requested:
         return framed(f"See to {left.group('thing')}")
+    if (down := errands.PUT_ME_DOWN.match(sentence.text)) is not None and not requested:
+        return framed(f"Take {down['thing']}")
     if (given := errands.FROM_ME.search(sentence.text)) is not None and not requested:
         whom = given["whom"].lower()
         return framed(
@@ -152,7 +160,11 @@ def in_infinitive(sentence: Sentence, task: str) -> str:
     if first == "have" and (done := next((t for t in sentence.tokens if t.text == second and t.tag == "VBN"), None)):
         return done.lemma + rest[len(second) :]  # `I'll have spoken to her by then`
     verb = next((t for t in sentence.tokens if t.text.lower() == first.lower() and t.tag == "VBZ"), None)
-    return f"{verb.lemma} {rest}" if verb is not None and verb.lemma != first.lower() else task
+    if verb is None or verb.lemma == first.lower():
+        return task
+    for also in (t for t in sentence.tokens if t.tag == "VBZ"):
+        rest = re.sub(rf"\band {re.escape(also.text)}\b", f"and {also.lemma}", rest)  # `who goes round and asks them`
+    return f"{verb.lemma} {rest}"
 
 
 def wished(text: str) -> str:
@@ -195,7 +207,7 @@ def _trimmed(text: str) -> str:
         text.strip(),
         flags=re.I,
     )
-    text = re.sub(r"^(\w+)ing\b", lambda m: _infinitive(m.group(1)), text) if re.match(r"^\w{3,}ing\b", text) else text
+    text = _GERUND.sub(lambda m: _infinitive(m.group(1)), text)
     text = _BACK.sub("", text)
     text = re.sub(r"\s+(?=[,;])", "", re.sub(r"(?<!put )\bmyself\b\s*", "", text))
     return text.strip(" ,;") if len(text.split()) > 1 else ""
@@ -213,7 +225,7 @@ def finished(text: str, sentence: Sentence, owner: Collection[str], names: Colle
 
     `names` are the first names and surnames of all who are known, in small letters.
     """
-    text = without_aside(text)
+    text = _ON_MY_WAY.sub("on the way", without_aside(text))
     text = framed(cues.AND_IF.split(text)[0].rstrip("."))
     if sentence.speaker not in owner:
         text = without_you(text)
@@ -228,6 +240,8 @@ def impersonal(text: str, sentence: Sentence, owner: Collection[str]) -> str:
     whom = "|".join(["I", *map(re.escape, owner)])
     rest = _AND_YOU_HAVE.sub("and let you have", _AND_MY_NEED.sub("", _WISH.sub("", text)))
     rest = _AND_I.sub(lambda match: f" and {match.group(1) or ''}", rest)
+    if first_name(sentence.speaker) in owner:
+        rest = _AND_WE.sub(" and ", rest)
     match = re.match(
         rf"(?:(?:today|tonight|tomorrow),? )?(?:{whom})(?:'m|'s| am| is)? (?:going to )?(?:just |then |also )?(\w+) ",
         rest,
@@ -284,7 +298,12 @@ def without_you(text: str) -> str:
         "and ",
         text,
     )
-    rest = re.sub(r"^you(?:'ll| will| can| could| should|'d better)? (?=\w+ \w)", "", text, flags=re.I)
+    rest = re.sub(
+        r"^(?:(?:first thing )?(?:tomorrow|today|tonight|on \w+day),? )?you(?:'ll| will| can| could| should|'d better)? (?=\w+ \w)",
+        "",
+        text,
+        flags=re.I,
+    )
     return rest[0].upper() + rest[1:]
 
 

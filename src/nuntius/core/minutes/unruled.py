@@ -12,7 +12,7 @@ from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.promising import gives_reason
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import tells_to
-from nuntius.core.minutes.taking import REACH, dismissed, empty, exchange, reply_to, takes, unreal
+from nuntius.core.minutes.taking import REACH, dismissed, empty, exchange, reply_to, supposed, takes, unreal
 
 LEAST_SAID = 4  # words of a task that no rule found
 SURELY = 0.85  # likelihood from which what somebody is told to do by a day needs no answer
@@ -25,6 +25,8 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         return _asked_by_day(scene, sentence)
     if sentence.is_question or unreal(lower) or dismissed(scene, sentence) or cues.REFUSAL.search(lower):
         return None
+    if supposed(scene, sentence) and lower.lstrip().startswith("then "):
+        return None  # `And if they won't?` `Then we ask the cyclists.`
     settles = cues.DECIDED.search(lower) and not cues.INTENT.search(lower)
     if (
         settles
@@ -32,6 +34,7 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         or errands.NOT_TO_DO.search(lower)
         or errands.HAVE_DONE.match(lower)
         or errands.NO_PROMISE.search(lower)
+        or errands.WISHES.search(lower)
         or cues.IF_I_MUST.search(lower)
         or any(
             t.dep == "ROOT" and (t.tag == "VBD" or (t.lemma == "be" and likelihood < SURELY)) for t in sentence.tokens
@@ -55,7 +58,7 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         taken = cues.INTENT.search(said.lower()) or errands.GLADLY.search(said)
         return exchange(scene, sentence, reply, text, "taken up") if taken and reply is not None else None
     tells = tells_to(sentence) or (likelihood >= SURELY and bool(errands.YOU_GO.match(lower)))
-    if tells and (asked or "please" in lower):
+    if tells and (asked or "please" in lower or errands.IF_YOU_WOULD.search(lower)):
         return _told_to(scene, sentence, text, asked) or _told_by_day(scene, sentence, likelihood)
     own = re.search(r"\b(?:i|i'\w+|we|we'\w+)\b", lower) or cues.PROMISED_YOU.search(lower)
     if tells or not own:
@@ -78,6 +81,9 @@ def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> 
             return None
         if takes(scene, sentence, turn, asked):
             return exchange(scene, sentence, turn, text, "told and taken")
+    if asked is None and errands.IF_YOU_WOULD.search(sentence.lower):
+        reply = reply_to(scene, sentence.turn, None)  # `Bring your own mug, if you would.` `I never go without it.`
+        return exchange(scene, sentence, reply, text, "told and taken") if reply is not None else None
     if asked is None or all(turn.speaker != asked for turn in scene.transcript.turns):
         return None
     return Finding(sentence, text, (asked,), (passage(sentence),), due(scene, sentence), "assignment")

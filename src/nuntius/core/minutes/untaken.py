@@ -27,7 +27,7 @@ OPENING_TURNS = 12  # within which a meeting begins
 def untaken(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`Somebody's got to ring them`: taken by whoever says so next, else nobody's."""
     lower = sentence.lower
-    match = cues.UNTAKEN.search(lower)
+    match = cues.UNTAKEN.search(lower) or (errands.WHO_DOES.search(lower) if sentence.is_question else None)
     if match is None or unreal(lower) or cues.PAST.search(lower) or cues.NOBODYS_TASK.search(lower):
         return None
     if cues.IF_FIRST.search(lower):
@@ -88,6 +88,7 @@ def _taker(scene: Scene, sentence: Sentence) -> int | None:
         other = scene.speaker(turn) != scene.speaker(sentence.turn)
         promised = not other and cues.INTENT.search(said)
         own = promised and (cues.WILL_DO_IT.search(said) or _shares(scene, sentence, turn))
+        own = own or (not other and any(errands.ME_THEN.match(s.lower) for s in scene.by_turn[turn]))
         theirs = other and ((offered and _takes(scene, sentence, turn)) or we_could(scene, turn))
         own_word = errands.I_AM.match(scene.by_turn[turn][0].text) and sentence.is_question
         ready = (

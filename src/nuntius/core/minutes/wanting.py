@@ -2,7 +2,7 @@
 
 import re
 
-from nuntius.core.language.en import cues, errands
+from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import SaidDate
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.en.other_days import within
@@ -10,7 +10,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import to_whom
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due
+from nuntius.core.minutes.due import due, is_bare_day
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.taking import REACH, reply_to, takes_on, unreal
@@ -25,7 +25,7 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
     if unreal(sentence.lower):
         return None
     if not sentence.is_question:
-        return _wants(scene, sentence, taken) or _together(scene, sentence, taken)
+        return _wants(scene, sentence, taken) or _together(scene, sentence, taken) or _own_by(scene, sentence)
     ways = (_asked_by_when, _to_be_done, _seen, _found_a_day)
     return next((found for way in ways if (found := way(scene, sentence, taken)) is not None), None)
 
@@ -64,6 +64,20 @@ def _together(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
     )
 
 
+def _own_by(scene: Scene, sentence: Sentence) -> Finding | None:
+    """`So my report by the end of July, to be safe.` `If you could.`"""
+    match = errands.MINE_BY.match(sentence.text)
+    told = any(t.pos in ("VERB", "AUX") and t.start < match.end() for t in sentence.tokens) if match else True
+    day = None if told else in_sentence(scene, sentence)
+    reply = reply_to(scene, sentence.turn, None)
+    if match is None or day is None or reply is None or cues.REFUSAL.search(scene.text(reply)):
+        return None
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(
+        sentence, tasks.order(f"Have the {match['thing']} ready"), (sentence.speaker,), evidence, day, WANTED
+    )
+
+
 def _asked_by_when(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     """`By when do you need my figures?` … `Make it Thursday.`: a task of whoever asks."""
     match = errands.BY_WHEN_MINE.match(sentence.text)
@@ -95,8 +109,11 @@ def _to_be_done(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | 
 
 
 def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
-    """`When can we see a first version?` `Give me a week.`: a task of whoever names the day."""
-    match = errands.WHEN_CAN_WE.match(sentence.text)
+    """`When can we see a first version?` `Give me a week.`, `Where are the figures?` `Tomorrow.`: a task of whoever names the day."""
+    got = errands.HAVE_YOU_GOT.match(sentence.text)
+    doing = errands.GETTING_ON.match(sentence.text)
+    done = errands.WHEN_COULD_YOU.match(sentence.text)
+    match = errands.WHEN_CAN_WE.match(sentence.text) or got or doing or done
     reply = reply_to(scene, sentence.turn, None) if match else None
     if (
         match is None
@@ -106,11 +123,17 @@ def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     ):
         return None
     day = _day_named(scene, reply)
-    thing = match.group("thing").rstrip("?")
-    if day is None or len(thing.split()) > LONGEST_THING:
+    thing = "" if done else match.group("thing").rstrip("?")
+    if day is None or len(thing.split()) > LONGEST_THING or (got and not is_bare_day(scene.by_turn[reply][0])):
+        return None
+    if doing and not any(deadlines.GIVE_TIME.search(s.lower) for s in scene.by_turn[reply]):
         return None
     taken.add(reply)
-    text = to_whom(scene, sentence, f"Let me {match.group('verb')} {thing}")
+    verb = "have" if got else match.groupdict().get("verb", "")
+    told = f"Finish {_theirs(thing)}" if doing else f"Let me {verb} {_theirs(thing) if got else thing}"
+    if done:
+        told = f"Come to {_called(scene, sentence.turn)}" if done["do"].lower() == "come" else done["do"]
+    text = to_whom(scene, sentence, told)
     return Finding(
         sentence, tasks.order(text), (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED
     )

@@ -28,7 +28,7 @@ _NTH = rf"(?P<nth>\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})"
 _ALONE = (
     rf"\d{{1,2}}(?:st|nd|rd|th)|(?:{'|'.join(TENS)})[\s-]\w+(?:st|nd|rd|th)|\w+teenth|twentieth|tenth|eleventh|twelfth"
 )
-COUNT = rf"(?P<count>a|an|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|(?:a )?couple of|(?:a )?few)"
+COUNT = rf"(?P<count>a|an|another|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|(?:a )?couple of|(?:a )?few)"
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _NUMBERED = (  # things that are counted as days are: `the first page`, `the third one`
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
@@ -131,7 +131,7 @@ def _week_of_month(match: re.Match[str], today: date) -> date | None:
 def counted(match: re.Match[str]) -> int:
     """The number that COUNT finds: `a couple of` is two, `a few` are three."""
     words = match.group("count").lower()
-    if words in ("a", "an"):
+    if words in ("a", "an", "another"):
         return 1
     if "couple" in words or "few" in words:
         return 2 if "couple" in words else 3
@@ -217,7 +217,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?<!the )(?<!next )first\s+thing(?=[.,!?;]|$|\s+and\b)", _after(1)),
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
-    _rule(r"(?<![\w,] )now(?=,?\s+please)|right\s+now(?=\W*$|,)|tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+lunch|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
+    _rule(r"(?<![\w,] )now(?=,?\s+please)|right\s+now(?=\W*$|,)|tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+(?:lunch|the\s+break)|end\s+of\s+(?:the|this)\s+(?:afternoon|morning)|before\s+you're\s+home|when\s+(?:we|i)\s+go\s+out|(?:when|once)\s+we\s+(?:hang\s+up|put\s+the\s+phone\s+down)|(?:the\s+(?:moment|minute|second)|as\s+soon\s+as|once)\s+you(?:'re|'ve|\s+are|\s+have)\s+(?:out\s+of\s+(?:that|the)\s+door|gone|left|off)|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"

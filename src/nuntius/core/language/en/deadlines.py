@@ -24,8 +24,21 @@ HAD_BY = cue(
     r"\bi(?:'ll| will) have (?:an? (?:answer|draft|list|reply|number|figure|price|date|first \w+)|something|it|them|that)\b",
 )
 BEFORE_THAT = cue(
-    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\bwhile (?:you're|i'm|we're|you are) (?:there|in there|over there|at it|about it)\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$"
+    r"\b(?:hold|keep) (?:it|them|that|one)(?: for (?:you|him|her|them))? (?:till?|until) then\b",
+    r"\b(?:before|by) (?:then|that|it does)\b|\bbeforehand\b|\bwhile (?:you're|i'm|we're|you are) (?:there|in there|over there|at it|about it)\b|\b(?:again|them|him|her|it|that|do it|up) then\W*$",
 )
+BEFORE_COMING = cue(
+    r"\bbefore (?:they|he|she|you|we|it) (?:comes?|arrives?|gets? (?:here|there|in)|starts?|opens?|leaves?|goes|go|(?:'re|'s|are|is) (?:here|there|in))\b"
+)  # for which a day was named before
+GOES_AT = re.compile(  # `The post goes at five. I'll put it in.`
+    r"^\W*(?:(?:and|but|well),? )?(?:the|my|our|her|his) [\w ]{2,20}?(?:'s| is| goes| leaves| comes| starts| opens| shuts| closes) "
+    r"(?P<hour>at (?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|\d{1,2}))(?: o'clock)?\W*$",
+    re.I,
+)
+AT_SUCH_TIME = cue(  # gives leave by saying when: `Shall I ring him?` `After lunch.`
+    r"^\W*(?:(?:yes|but|well),? )?(?:not )?(?:after|before|until|till?|at|by|on|as soon as|when|once|straight|right|first thing|tomorrow|today|tonight|now|this (?:morning|afternoon|evening|week)|next \w+|\w+day)\b"
+)
+IS_DEADLINE = re.compile(r"\b(?:is|was) the (?:deadline|last day|cut-?off)\b|\bdeadline(?:'s| is)\b", re.I)
 DAY_MOVED = cue(
     r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|^\W*the [\w-]+(?:'s| is| would be) (?:fine|good|better)\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"
     r"\bit is\W*$"
@@ -56,7 +69,7 @@ OTHERS_CLAUSE = re.compile(  # `I'll tell him, he should be here on Monday`
     r",\s+(?:he|she)(?:'ll| will| should) be (?=\w)", re.I
 )
 GOES_THERE = cue(
-    r"\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
+    r"\bi(?:'ll| will) have the \w+ (?:up|open|on|out|ready|down)\b|\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
 )
 BY_HOUR = re.compile(
     r"\b(?:by|before) (?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|noon|\d{1,2}(?:[:.]\d\d)?)(?: o'clock)?(?=\W*$|[,.;])",
@@ -86,10 +99,11 @@ IN_MONTH_AT_END = re.compile(
 NOT_BEFORE = cue(r"^\W*not (?:before|until|till|on|in)\b")
 NOT_WANTED = cue(r"^\W*(?:(?:and|but|because) )?i (?:don't|do not|didn't) want\b")
 TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
+COUNTS = re.compile(r"\b(?:find|fetch|buy|order|paint|write|get) $", re.I)  # `I'll find the third.`
 IS_TODAY = re.compile(r"\b(?:it's|it is|today's|today is) $", re.I)
 WHEN_WE = cue(r"\bwhen (?:do|are|shall|will|would|can|could|should) we\b")
 GIVE_TIME = cue(  # `Give me till Monday for that`
-    r"\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
+    r"\bi(?:'d|'ll| would| will)? need (?:until|till?)\b|\bgive (?:me|us) (?:(?:until|till?)\b|(?:a|an|one|two|three|four|five|six|another|the) (?:\w+ )?(?:minutes?|hours?|days?|weeks?|weekend|fortnight)\b)"
 )
 THAT_IS = cue(
     r"^\W*(?:that's|that is|which is|which'll be|which'd be|so that's) (?:the |a |on )?(?:\w+day|\w+(?:st|nd|rd|th))\b"
@@ -109,7 +123,9 @@ I_THERE = cue(
     r"^\W*i(?:'ll)? (?:see|meet) (?:her|him|them)\b",
     r"^\W*i(?:'ll)? (?:drive|go|walk|come|cycle) past\b|^\W*i'll (?:pop|drop|call|look) (?:in|by|round)\b",
 )
-TOO_LATE = cue(r"^\W*(?:but )?\w+day(?:'s| is|'d be| would be) (?:too (?:late|early|soon)|no good|no use)\b")
+TOO_LATE = cue(
+    r"^\W*(?:but )?(?:this |next |the )?\w+day(?:'s| is|'d be| would be) (?:too (?:late|early|soon)|no good|no use)\b"
+)
 HAVE_IT = cue(r"\b(?:could|can|would|will) (?:you|i|we) have (?:it|them|that) (?:by|before|for|on|in|done|ready)\b")
 BARE_HOUR = re.compile(  # `When's that?` `About nine.`
     r"^\W*(?:about |around |at |by )?(?:half past |quarter (?:past|to) )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon)(?: o'clock)?\W*$",
@@ -123,13 +139,13 @@ PRESSING = re.compile(
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:my|your|his|our|their) $|\boffer (?:him|her|them|you|us) $|\bnot before (?:the )?$|\bswap(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|(?<!can )(?<!could )comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
+    r"\b(?:my|your|his|our|their) $|\boffer (?:him|her|them|you|us) $|\bnot before (?:the )?$|\bswap(?! (?:it|them|that)\b)(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|(?<!can )(?<!could )comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
     r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till?|until|to)\s+(?:the\s+)?$|"
     r"\b(?:have|get) (?:it|them|that|this|those|something) (?:ready |done |here )?for (?:the )?$|"
-    r"\bgive (?:me|us) (?:till?|until)\s+(?:the\s+)?$|\b(?:takes? me|takes? (?:an?|the) \w+) (?:till?|until)\s+(?:the\s+)?$",
+    r"\b(?:give (?:me|us)|leave (?:it|that|this|them) (?:with|to) me|i(?:'d|'ll| would| will)? need) (?:till?|until)\s+(?:the\s+)?$|\b(?:takes? me|takes? (?:an?|the) \w+) (?:till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 ASKED_WHEN = re.compile(
@@ -152,11 +168,13 @@ NEXT_MEETING = re.compile(
 FOR_NEXT = re.compile(
     r"\b(?:for|by|until|till?|before|to) (?:the |our )?next (?:meeting|call|session|one|time)\b", re.I
 )
-WHEN_AGAIN = cue(r"^\W*(?:(?:and|so|okay|lovely) )?when(?:'s| is) (?:the |our )?next (?:time|meeting)\W*$")
+WHEN_AGAIN = cue(
+    r"^\W*(?:(?:and|so|okay|lovely) )?when(?:(?:'s| is) (?:the |our )?next (?:time|meeting)| (?:do|shall) we (?:all )?(?:see each other|meet|talk|speak)(?: again| next)?)\W*$"
+)
 GIVEN_UNTIL = re.compile(r"\b(?:give|giving) (?:them|him|her|it) (?:till?|until)\s+(?:the\s+)?$", re.I)
 AND_THEN_I = re.compile(r",? and then i\b", re.I)  # `I'm giving them until Tuesday and then I'll write`
 MEETING_AGAIN = re.compile(
-    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next))\b",
+    r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next)|(?:shall|do) we (?:all )?(?:speak|talk|meet|see each other) (?:on|next|this) )\b",
     re.I,
 )
 TOO_SOON = re.compile(

@@ -15,7 +15,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
     r"^\W*(?:(?:so|then) )?we(?:'ll)? meet (?:again|on|next)\b|\bif i (?:have|need) to\W*$",
-    r"\bshall we say\b|\bput a date on (?:it|that|them)\b",
+    r"^\W*go on(?:,? then)?\W*$|^\W*i (?:could|can|would|will), |\bshall we say\b|\bput a date on (?:it|that|them)\b",
     NO_ORDER.pattern,
     r"\bi(?:'ll| will) tell you (?:it's|that's|that it)\b|\b(?:tell|ask|ring|call) me and i(?:'ll| will)\b",
     r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
@@ -30,7 +30,9 @@ NOT_TO_DO = cue(
     r"\bi(?:'m| am) (?:missing|waiting|hoping|looking forward|thinking|expecting|wondering)\b",
     r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)",
 )  # what is done already, or when it will be
-HEAR_FROM_ME = cue(r"\byou(?:'ll| will) (?:hear from (?:me|us)|know)\b")  # what is only told of a task: its day
+HEAR_FROM_ME = cue(
+    r"\byou(?:(?:'ll| will)? hear from (?:me|us)|(?:'ll| will) know)\b"
+)  # what is only told of a task: its day
 YOU_FIND = cue(r"\byou(?:'ll| will) find (?:it|them)\b")  # what somebody will have put there
 IF_I_DO_IT = cue(r"\bif i (?P<verb>[a-z]+) (?:it|them|that|those) ")  # `if I take it this afternoon, Monday`
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
@@ -68,6 +70,15 @@ I_COULD = cue(  # what somebody could do, or would
 EASILY = cue(  # `Mm, easy.`, `I'd rather do that myself.`
     r"^\W*(?:(?:mm+|yes|yeah|oh),? )?(?:easy|easily)\W*$|\bi(?:'d| would) (?:rather|sooner) do (?:it|that|this) myself\b"
 )
+WHO_DOES = cue(  # `Who goes round with the tin?`
+    r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who (?:goes|sits|stands|stays|talks|speaks|drives|looks|picks|meets|watches) \w",
+    r"\b(?:can|could|will|would|should) one of us\b|\bwhich (?:one )?of you(?:'s| is) \w+ing\b",
+)
+BE_THERE = cue(
+    r"^\W*(?:okay,? |right,? |fine,? |yes,? )?i(?:'ll| will) be there\W*$"
+)  # `When?` `Thursday at four.` `I'll be there.`
+PUT_ME_DOWN = re.compile(r"^\W*(?:you can )?put me down for (?P<thing>(?:the|that|those)(?: \w+){1,4})\W*$", re.I)
+ME_THEN = cue(r"^\W*(?:(?:oh|all right|okay|fine|go on)\W+)+(?:me|i will)(?:,? then)?\W*$")
 DOES_NOT_MIND = cue(r"^\W*i don't mind\b(?! (?:if|what|which|who|how|when))")  # `Who'd ring them?` `I don't mind.`
 BOTH_PART = re.compile(r",? (?:and )?you (?:both|all|two) .*", re.I)  # `I'll fill in the form, you both sign it`
 STANDS_IN = cue(r"^\W*(?:then )?i(?: can| could|'ll| will) do (?:it|that)\b")  # for somebody who cannot
@@ -76,7 +87,8 @@ YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
     r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
 )
 AND_YOU = cue(  # `I'll have it unblocked and then, Ollie, you order four.`
-    r",? and (?:then,? )?(?:(?:[a-z]+, )?you|[a-z]+,) (?=(?:count|order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill) )"
+    r",? and (?:then,? )?(?:(?:[a-z]+, )?you|[a-z]+,) (?=(?:count|order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill|"
+    r"push|move|set|find|look|clean|clear|collect|fix|hold|keep|open|lock|run|cut|paint|wash|talk|speak|mail|pick|drive|sand|sort|sweep|read) )"
 )
 THEN_YOU = cue(  # `Then you pack on the eighteenth.`
     r"^\W*(?:(?:so|okay|right|well|good|fine)\W+)*then you (?=(?:[a-z]+)\b)(?!(?:are|were|had|have|did|do|don't|can|can't|could|would|will|should|must|want|need|know|see|get|got|think|lose|find|said|say|were|may|might|just|only|both|all)\b)"
@@ -85,7 +97,7 @@ THEN_ID = cue(  # `Then I'd take the tutorial.`
     r"^\W*(?:(?:so|okay|right|well)\W+)*then i(?:'d| would) (?!be\b|have\b|like\b|say\b|rather\b|want\b|need\b|love\b|prefer\b|suggest\b|propose\b|think\b|never\b|not\b)(?=\w+ \w)"
 )
 # `Somebody has to be here at seven.` `I'm here at quarter to anyway.`
-IS_THERE = cue(r"^\W*i(?:'m| am) (?:here|there|in|around)\b(?!.*\?)")
+IS_THERE = cue(r"^\W*i(?:'m| am) (?:(?:down|up|over|out|round) )?(?:here|there|in|around)\b(?!.*\?)")
 # by asking whom something is found out
 FINDS_OUT = cue(r"^(?:look (?:it|that|this|them) up|find (?:it|that|this|them)? ?out|check|see whether|find out)\b")
 ASKS_FOR_IT = cue(r"^(?:ask|ring|call|mail|write to|look|see)\b")
@@ -129,6 +141,24 @@ WHEN_CAN_WE = re.compile(  # `When can we see a first version?`
     r"^\W*(?:(?:and|so|okay|right),? )?(?:when|how soon) (?:can|could|will|do|shall) (?:I|we) (?P<verb>see|have|get|expect) (?P<thing>[\w' ]+\?)$",
     re.I,
 )
+MINE_BY = re.compile(  # `So my report by the end of July, to be safe.` `If you could.`
+    r"^\W*(?:(?:so|then|right|okay),? )*my (?P<thing>[\w ]{3,30}?) (?:by|before) ", re.I
+)
+WHEN_COULD_YOU = re.compile(  # `When could you come and look?` `On the Wednesday.`
+    r"^\W*(?:(?:and|so|okay|right),? )?(?:when|how soon) (?:could|can|would|will) you (?P<do>(?:come|deliver|send|look|do|finish|let|bring|start)\b[^?]*)\?$",
+    re.I,
+)
+DOES_DAY = re.compile(
+    r"\w+\s+(?=does (?:(?:her|his|my|your|the|on) )?(?:\w+day|weekend|\w+th)\b)"
+)  # `Trudy does Saturday`
+GETTING_ON = re.compile(  # `How are you getting on with the accounts?` `Give me another week.`
+    r"^\W*(?:(?:and|so),? )?how (?:are you|far are you)(?: getting on)? with (?P<thing>(?:the|that|those|your)(?: \w+){1,4})\?$",
+    re.I,
+)
+HAVE_YOU_GOT = re.compile(  # `Have you got the figures for me?` `End of the afternoon.`
+    r"^\W*(?:(?:and|so),? )?(?:have you got|where are|where's|where is) (?P<thing>(?:my|the|those|that) [\w' ]+?)(?: for (?:me|us))?\?$",
+    re.I,
+)
 I_AM = cue(
     r"^\W*(?:(?:well|oh|that's),? )?(?:i (?:am|do|will|can|shall|could)|me|that's me|mine)\b\W*$"
 )  # `Who's telling them?` `I am.`
@@ -144,21 +174,28 @@ POLITELY = cue(  # `If you could do me a list, that'd be lovely.`, `Could I ask 
     r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?"
     r"(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b",
     r"\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b",
+    r"^\W*(?:is there )?any (?:chance|way) (?:that )?(?=you(?:'d| could| can| would)\b)",
     r"\b(?:could|can|may) i (?:just )?(?:ask|trouble|leave|get) you to\b",
     r"\b(?:could|can|may) i leave it (?:to|with) you to\b",
 )
 YOU_NEED_TO = cue(  # `You'll have to chase them, Ben.` `I know.`
-    r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d better| must|'ll need to|'ll have to) "
+    r"^\W*(?:(?:so|and|but|then|well|right|\w+),? )?you(?:'ve got to| need to| have to|'d (?:better|best)| must|'ll need to|'ll have to) "
     r"(?!(?:be|have|know|see|understand|remember|think|say|admit|laugh|ask yourself|wait)\b)(?=\w+ \w)"
 )
 READY_TO = cue(
-    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind)\W*$"
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not)\W*$"
 )  # `We need somebody at the gate.` `Can do.`
 AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if you (?:want|like|insist|say so|wish)\W*$",
     r"^\W*you can\W*$",
     r"^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b",
+    r"^\W*(?:mm+|mhm|mm-hm+|why not|it could|just this once|one last time|not at all|of course not|with (?:a|an|my|one) \w+(?: \w+)?)\W*$",
+    r"^\W*i(?:'d| would) love to\b|^\W*it's (?:already )?on my list\b",
+    r"^\W*if (?:i must|i have to|somebody|someone|one of you|you (?:help|give|send|get|lend))\b",
+    r"^\W*i(?:'m| am) (?:passing|seeing|meeting) (?:him|her|them|it|there)\b|^\W*i(?:'m| am) (?:\w+ )?there\b.*\banyway\W*$",
 )
+SEALED = cue(r"^\W*(?:it's a |that's a )?(?:done|deal|sold|you're on)\W*$")  # `I can do the raffle tickets.` `Done.`
+IF_YOU_WOULD = cue(r", if you (?:would|could|don't mind|can)\W*$")  # behind what somebody is told
 ID_BETTER = cue(  # `I'd better ring them.`, `I must remember to cancel it.`
     r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!(?:be|not|go\W*$|get going|get on|get back|get off|stop|shut|start|leave|say|let you)\b)(?=\w+ \w)",
     r"\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)",
@@ -167,6 +204,7 @@ LEAVE_TO_ME = re.compile(  # `Leave the curtains to me.`
     r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}) (?:with|to) me\b",
     re.I,
 )
+LEAVE_IT = re.compile(r"\bleave (?P<thing>it|that|this|them) (?:with|to) me\b", re.I)
 YOU_AND = re.compile(r"\b(?:can|could|will|would) you and (?P<name>[A-Z]\w+)(?= \w)")  # `Can you and Joan sort it out?`
 HAPPY_TO = cue(
     r"^\W*i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b"
@@ -175,8 +213,13 @@ NO_PROMISE = cue(  # what only begins like one
     r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b",
     r"\bi'll get my coat\b|\bi(?:'ll| will) (?:manage|cope)\W*$|\bi(?:'ll| will) hold (?:you|him|her|them) to (?:that|it)\b",
     r"\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b",
+    r"\bi(?:'ll| will) do (?:it|that) if you (?:don't|won't|can't)\b",
     r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
 )
+AND_I = re.compile(r"\b(?P<name>[A-Z]\w+) and I(?:'ll|'m| will| can| could)? (?=\w)")  # who takes a part
+LET_KNOW = cue(r"\bwe(?:'ll| will) let (?:you|them|him|her|everyone|everybody) know\b")
+SHALL_IT_BE_ME = cue(r"\b(?:shall|should) i\b[^?]*\?|\bwant me to\b[^?]*\?")
+WISHES = cue(r"\bi(?:'d| would) (?:like|love) to (?:see|have|hear|know|understand)\b")
 FROM_ME = re.compile(
     r"\b(?P<whom>you|they|he|she|(?:the|everybody|everyone|all)(?: \w+){0,4}) (?:'ll |will )?gets? (?P<thing>(?:an?|the|my|some) [\w ]+?) from me\b",
     re.I,

@@ -5,7 +5,7 @@ import re
 from nuntius.core.language.en.cues import cue
 
 NORM = cue(  # what holds for everybody
-    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till?|without|unless|but|except|alone|in|into|on|onto|up|near|than|because|for)\b)|no more|every \w+(?:'s| is| gets| goes)|"
+    r"^\W*(?:(?:so|and|right|okay|no|then|but|well)\W+)*(?:(?:nobody|no one)\b(?!'s|\s+(?:is|was|ever|knows|has)\b)(?=.*\b(?:before|after|until|till?|without|unless|but|except|alone|in|into|on|onto|up|near|than|because|for)\b)|(?:nobody|no one)(?:'s| is) (?:on|in|up|under|near|allowed|\w+ing)\b.* (?:without|unless|until|till?|alone|on their own)|no more|every \w+(?:'s| is| gets| goes)|"
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
@@ -110,6 +110,13 @@ WHEN_DONE = cue(
     r"\b(?:by when|when|how soon) (?:can|could|would|will|do|did) (?:you|i) (?!want|meet|see|need|come|start|begin|deliver|arrive|open)\w"
 )  # of a task, and not when somebody comes
 DESCRIBES = cue(r"^\W*(?:(?:and|but|well),? )?(?:it's|it is|there's|there are|they're)\b")
+TELLS_ONLY = cue(  # what is or was, and when something is done
+    r"\bas (?:it|things) (?:is|are|was|stands?)\W*$",
+    r"^\W*(?:\w+,? )?i(?:'d| had) thought (?:of|about)\b",
+    r"^\W*(?:(?:and|but),? )?i(?:'ve| have) (?:got )?(?:nobody|nothing|no one)\b",
+    r"^\W*(?:after|before) [\w' ]{3,25}, when\b[^,]*$",
+    r"^\W*(?:please )?don't (?:decide|worry|rush|ask)\b",
+)
 BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
     "s not now though fine it is that then on by make say okay the at soon enough let and all right good same time".split()
