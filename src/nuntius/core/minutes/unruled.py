@@ -7,7 +7,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
 from nuntius.core.minutes.clearer import made_clear
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due
+from nuntius.core.minutes.due import due, due_around
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.promising import gives_reason
 from nuntius.core.minutes.scene import Scene, passage
@@ -67,9 +67,8 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         if agreed and reply is not None:
             return exchange(scene, sentence, reply, text, "said as one")
         return _told_by_day(scene, sentence, likelihood) if tells else None
-    return Finding(
-        sentence, text, (sentence.speaker,), (passage(sentence),), due(scene, sentence, own=True), "said as one"
-    )
+    day = due(scene, sentence, own=True) or due_around(scene, sentence, own=True)
+    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), day, "said as one")
 
 
 def _told_to(scene: Scene, sentence: Sentence, text: str, asked: str | None) -> Finding | None:

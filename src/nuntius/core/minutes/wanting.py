@@ -26,7 +26,7 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
         return None
     if not sentence.is_question:
         return _wants(scene, sentence, taken) or _together(scene, sentence, taken) or _own_by(scene, sentence)
-    ways = (_asked_by_when, _to_be_done, _seen, _found_a_day)
+    ways = (_asked_by_when, _to_be_done, _seen, _found_a_day, _to_be_given)
     return next((found for way in ways if (found := way(scene, sentence, taken)) is not None), None)
 
 
@@ -106,6 +106,19 @@ def _to_be_done(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | 
     taken.add(reply)
     text = tasks.order(f"Have {match.group('thing')} {match.group('done')}{sentence.text[match.end() :]}")
     return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED)
+
+
+def _to_be_given(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Could I get your feedback by Thursday?` `No worries.`"""
+    match = errands.MAY_I_GET.search(sentence.text)
+    day = in_sentence(scene, sentence) if match else None
+    reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text))
+    if match is None or day is None or reply is None or not takes_on(scene, reply):
+        return None
+    taken.add(reply)
+    text = tasks.order(to_whom(scene, sentence, f"Let me have {_theirs(match['thing'])}"))
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(sentence, text, (scene.speaker(reply),), evidence, day, WANTED)
 
 
 def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

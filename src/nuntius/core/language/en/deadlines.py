@@ -144,6 +144,7 @@ EVENT = re.compile(
 )
 HELD = re.compile(
     r"\b(?:holds?|keeps?|reserves?) (?:it|them|that|those|us)(?: \w+)? (?:till?|until|to)\s+(?:the\s+)?$|"
+    r"\bby the time (?:\w+ ){1,4}(?:comes?|arrives?|leaves?|opens?|starts?) (?:on )?(?:the )?$|"
     r"\b(?:have|get) (?:it|them|that|this|those|something) (?:ready |done |here )?for (?:the )?$|"
     r"\b(?:give (?:me|us)|leave (?:it|that|this|them) (?:with|to) me|i(?:'d|'ll| would| will)? need) (?:till?|until)\s+(?:the\s+)?$|\b(?:takes? me|takes? (?:an?|the) \w+) (?:till?|until)\s+(?:the\s+)?$",
     re.I,

@@ -28,7 +28,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
 )
 NOT_TO_DO = cue(
     r"\bi(?:'m| am) (?:missing|waiting|hoping|looking forward|thinking|expecting|wondering)\b",
-    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over)\b)",
+    r"\b(?:that's|this is) what i(?:'m| am) doing\b|\bi(?:'m|'ll be| am) done\b|\bi(?:'ve| have)? (?:got to|need to|have to) (?:leave|go|run|be off)\b(?! (?:to|and|through|over|the|an?|it|that|some|another|one)\b)",
 )  # what is done already, or when it will be
 HEAR_FROM_ME = cue(
     r"\byou(?:(?:'ll| will)? hear from (?:me|us)|(?:'ll| will) know)\b"
@@ -72,7 +72,7 @@ EASILY = cue(  # `Mm, easy.`, `I'd rather do that myself.`
 )
 WHO_DOES = cue(  # `Who goes round with the tin?`
     r"(?:^|[.,;!?]\s+|\b(?:and|so|but|well)\s)who (?:goes|sits|stands|stays|talks|speaks|drives|looks|picks|meets|watches) \w",
-    r"\b(?:can|could|will|would|should) one of us\b|\bwhich (?:one )?of you(?:'s| is) \w+ing\b",
+    r"\b(?:can|could|will|would|should) one of us\b|\b(?:which (?:one )?of you(?:'s| is)|is any(?:body|one)) \w+ing\b",
 )
 BE_THERE = cue(
     r"^\W*(?:okay,? |right,? |fine,? |yes,? )?i(?:'ll| will) be there\W*$"
@@ -151,6 +151,10 @@ WHEN_COULD_YOU = re.compile(  # `When could you come and look?` `On the Wednesda
 DOES_DAY = re.compile(
     r"\w+\s+(?=does (?:(?:her|his|my|your|the|on) )?(?:\w+day|weekend|\w+th)\b)"
 )  # `Trudy does Saturday`
+MAY_I_GET = re.compile(  # `Could I get your feedback by Thursday?`
+    r"\b(?:would it be possible to have|(?:could|can|may) I (?:get|have)) (?P<thing>(?:your|the|those|that|an?)(?: \w+){1,4}?) (?=(?:by|before|on)\b)",
+    re.I,
+)
 GETTING_ON = re.compile(  # `How are you getting on with the accounts?` `Give me another week.`
     r"^\W*(?:(?:and|so),? )?how (?:are you|far are you)(?: getting on)? with (?P<thing>(?:the|that|those|your)(?: \w+){1,4})\?$",
     re.I,
@@ -160,7 +164,7 @@ HAVE_YOU_GOT = re.compile(  # `Have you got the figures for me?` `End of the aft
     re.I,
 )
 I_AM = cue(
-    r"^\W*(?:(?:well|oh|that's),? )?(?:i (?:am|do|will|can|shall|could)|me|that's me|mine)\b\W*$"
+    r"^\W*(?:(?:well|oh|that's|i (?:guess|suppose)),? )?(?:i (?:am|do|will|can|shall|could)|me|that(?:'s|'ll be| will be) me|mine)\b\W*$"
 )  # `Who's telling them?` `I am.`
 HOW_ABOUT_I = cue(  # `How about I show you on Monday?`
     r"^\W*(?:(?:and|so|or|well),? )?(?:how about|what if|suppose) i (?=(?!was\b|were\b|had\b|did\b|am\b)\w+ )"
@@ -174,6 +178,7 @@ POLITELY = cue(  # `If you could do me a list, that'd be lovely.`, `Could I ask 
     r"^\W*(?:and |so )?if you could [^,]{6,70}, (?:that'd|that would|it'd|it would|i'd) be (?:\w+ )?"
     r"(?:lovely|great|good|wonderful|helpful|kind|nice|grateful|perfect|brilliant|a help)\b",
     r"\bi(?:'d| would) be (?:very |so )?grateful if you(?:'d| would| could)\b",
+    r"\bi(?:'d| would)? (?:suggest|recommend)(?: that)? (?=you (?!can|could|might|may|are|have\b)\w)",
     r"^\W*(?:is there )?any (?:chance|way) (?:that )?(?=you(?:'d| could| can| would)\b)",
     r"\b(?:could|can|may) i (?:just )?(?:ask|trouble|leave|get) you to\b",
     r"\b(?:could|can|may) i leave it (?:to|with) you to\b",
@@ -183,13 +188,13 @@ YOU_NEED_TO = cue(  # `You'll have to chase them, Ben.` `I know.`
     r"(?!(?:be|have|know|see|understand|remember|think|say|admit|laugh|ask yourself|wait)\b)(?=\w+ \w)"
 )
 READY_TO = cue(
-    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not)\W*$"
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not)\W*$|^\W*(?:happy|glad) to (?:do|take|own|see to|pick|help|look)\b"
 )  # `We need somebody at the gate.` `Can do.`
 AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if you (?:want|like|insist|say so|wish)\W*$",
     r"^\W*you can\W*$",
     r"^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b",
-    r"^\W*(?:mm+|mhm|mm-hm+|why not|it could|just this once|one last time|not at all|of course not|with (?:a|an|my|one) \w+(?: \w+)?)\W*$",
+    r"^\W*(?:mm+|mhm|mm-hm+|why not|it could|just this once|one last time|not at all|of course not|no worries|sure thing|(?:(?:that|it) )?should be (?:fine|doable|possible|all right)|(?:it|they|everything|that)(?:'ll| will) be (?:done|ready|there|in|\w+ed)|with (?:a|an|my|one) \w+(?: \w+)?)\W*$",
     r"^\W*i(?:'d| would) love to\b|^\W*it's (?:already )?on my list\b",
     r"^\W*if (?:i must|i have to|somebody|someone|one of you|you (?:help|give|send|get|lend))\b",
     r"^\W*i(?:'m| am) (?:passing|seeing|meeting) (?:him|her|them|it|there)\b|^\W*i(?:'m| am) (?:\w+ )?there\b.*\banyway\W*$",
@@ -211,12 +216,13 @@ HAPPY_TO = cue(
 )  # `I'm happy to host again.` `Great, thank you.`
 NO_PROMISE = cue(  # what only begins like one
     r"\bi(?:'ll| will) give (?:you|them|him|her) (?:till?|until)\b",
-    r"\bi'll get my coat\b|\bi(?:'ll| will) (?:manage|cope)\W*$|\bi(?:'ll| will) hold (?:you|him|her|them) to (?:that|it)\b",
+    r"\bi(?:'ll| will) let you go\b|\bi'll get my coat\b|\bi(?:'ll| will) (?:manage|cope)\W*$|\bi(?:'ll| will) hold (?:you|him|her|them) to (?:that|it)\b",
     r"\bi(?:'ll| will) be back in (?:an?|one|two|three|five|ten) (?:minutes?|moment|second|sec|hour)\b",
     r"\bi(?:'ll| will) do (?:it|that) if you (?:don't|won't|can't)\b",
     r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
 )
 AND_I = re.compile(r"\b(?P<name>[A-Z]\w+) and I(?:'ll|'m| will| can| could)? (?=\w)")  # who takes a part
+GET_BACK = cue(r"\s*(?:come|get) back to (?:you|them|him|her)\b")  # which is a task by a day
 LET_KNOW = cue(r"\bwe(?:'ll| will) let (?:you|them|him|her|everyone|everybody) know\b")
 SHALL_IT_BE_ME = cue(r"\b(?:shall|should) i\b[^?]*\?|\bwant me to\b[^?]*\?")
 WISHES = cue(r"\bi(?:'d| would) (?:like|love) to (?:see|have|hear|know|understand)\b")
@@ -241,7 +247,7 @@ OWN_TURN = cue(  # `The next thing for me is to write it up.`
     r"\b(?:that's|that one's) for me to (?=\w+ \w)",
     r"\bit's my (?:turn|job) to (?=\w)",
     r"\bmy (?:next )?(?:job|task|part) (?:now )?is to (?=\w)",
-    r"\baction (?:is )?on me to (?=\w)",
+    r"\baction (?:is |point )?(?:on|for) me(?:,? then,?)? to (?=\w)",
 )
 LET_ME_HAVE = re.compile(  # `Let me have your expenses, both of you.`
     r"^\W*(?:(?:and|so|then),? )?let me have (?P<thing>(?:your|the|those|that|an?|all) [\w ]+?)(?=,|\.|$| by\b| before\b| on\b)",

@@ -16,7 +16,7 @@ NORM = cue(  # what holds for everybody
 )
 NO_THING = cue(
     r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
-    r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$",
+    r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|objections?|comments?|questions?|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$",
     r"^\W*(?:(?:so|fair|right|okay|then|well)\W+)*not this (?:year|month|week|season|time)(?:,? then)?\W*$",
 )
 I_RATHER = cue(r"\bi(?:'d| would) (?:rather|sooner) (?!not\b)")

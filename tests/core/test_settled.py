@@ -1,0 +1,141 @@
+"""What settles a matter and what only sounds so, and how tasks that are given in passing are worded."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts
+from tests.help import talk
+
+TUESDAY = date(2026, 10, 6)
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
+MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
+Row = tuple[str, str]
+BEFORE = (
+    (MAREN, "How was the crossing?"),
+    (TOBIAS, "Rough until the point, then it was calm."),
+    (INES, "I was sick twice."),
+) * 5
+
+
+def of(kind: str, *rows: Row) -> list[Line]:
+    return [line for line in make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE)).lines if line.kind == kind]
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        pytest.param(((MAREN, "We don't open on Fridays as it is."), (TOBIAS, "No, we never did.")), id="how it is"),
+        pytest.param(((MAREN, "This Thursday's no good for me."), (TOBIAS, "What about you, Ines?")), id="a day that will not do"),
+        pytest.param(((MAREN, "I've nobody for the Thursday."), (TOBIAS, "Oh dear.")), id="what is lacking"),
+        pytest.param(((MAREN, "I had thought of asking the school."), (TOBIAS, "And?"), (MAREN, "The head wasn't keen.")), id="thought of"),
+        pytest.param(((MAREN, "After Easter, when people are back."), (TOBIAS, "Mm.")), id="only when"),
+        pytest.param(((MAREN, "Then the price. I'll say it as it is, we were a bit shocked."), (TOBIAS, "By which one?")), id="a heading"),
+        pytest.param(((MAREN, "Don't decide anything now."), (TOBIAS, "No, I'd have to see it first.")), id="advice"),
+    ],
+)  # fmt: skip
+def test_what_only_tells_decides_nothing(rows: tuple[Row, ...]) -> None:
+    assert of("decision", *rows) == []
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["Nobody's on that roof without a harness.", "Nobody's driving home after this on their own."],
+)
+def test_what_nobody_does_is_a_rule(said: str) -> None:
+    (line,) = of("decision", (MAREN, said), (TOBIAS, "I'd want that too."))
+    assert (line.text, line.why) == (said, "a rule for all")
+
+
+def test_when_they_speak_again_is_found_without_the_word_meeting() -> None:
+    rows = (
+        *BEFORE,
+        (MAREN, "The boxes collapsed when we picked them up."),
+        (TOBIAS, "Then we make them of a heavier board, at our cost."),
+        (MAREN, "That's kind of you."),
+        (INES, "Shall we speak on Friday, when you've slept on it? Ten o'clock?"),
+        (MAREN, "Friday at ten."),
+    )
+    assert "Next meeting: Friday 9 October." in [line.text for line in of("decision", *rows)]
+
+
+def test_a_next_meeting_told_by_another_day_is_found() -> None:
+    rows = (
+        *BEFORE,
+        (MAREN, "The rails come in the spring."),
+        (TOBIAS, "Good."),
+        (MAREN, "When do we meet again?"),
+        (INES, "Two weeks? The twentieth?"),
+        (MAREN, "I'm in court on the twentieth. The day after, at nine."),
+        (INES, "Fine."),
+    )
+    assert "Next meeting: Wednesday 21 October." in [line.text for line in of("decision", *rows)]
+
+
+@pytest.mark.parametrize(
+    ("rows", "owner", "text", "due"),
+    [
+        pytest.param(
+            ((MAREN, "Would you mind ringing the plumber?"), (TOBIAS, "Not at all.")),
+            (TOBIAS,), "Ring the plumber.", None, id="would you mind",
+        ),
+        pytest.param(
+            ((MAREN, "Would you mind bringing your ladder on Saturday?"), (TOBIAS, "Sure.")),
+            (TOBIAS,), "Bring your ladder.", date(2026, 10, 10), id="bring is no form of its own",
+        ),
+        pytest.param(
+            ((MAREN, "Who goes round and asks them?"), (TOBIAS, "I don't mind going round."), (INES, "I'll come with you.")),
+            (TOBIAS, INES), "Go round and ask them.", None, id="who goes and asks",
+        ),
+        pytest.param(
+            ((MAREN, "Ines and I will sleep on it and we'll tell you which by Friday."), (TOBIAS, "Good.")),
+            (MAREN, INES), "Sleep on it and tell you which.", date(2026, 10, 9), id="two of them",
+        ),
+        pytest.param(
+            ((MAREN, "So my report by the end of October, to be safe."), (TOBIAS, "If you could."), (MAREN, "Yes.")),
+            (MAREN,), "Have the report ready.", date(2026, 10, 31), id="a thing by a day",
+        ),
+        pytest.param(
+            ((MAREN, "How are you getting on with the accounts?"), (TOBIAS, "Nearly there. Give me another week.")),
+            (TOBIAS,), "Finish the accounts.", date(2026, 10, 13), id="how far somebody is",
+        ),
+        pytest.param(
+            ((MAREN, "Could I get your figures by Thursday?"), (TOBIAS, "No worries.")),
+            (TOBIAS,), "Let [Maren] have the figures.", date(2026, 10, 8), id="could I get",
+        ),
+        pytest.param(
+            ((MAREN, "I'd suggest you ask the harbour office before it goes out."), (TOBIAS, "Will do.")),
+            (TOBIAS,), "Ask the harbour office before it goes out.", None, id="suggested to another",
+        ),
+        pytest.param(
+            ((MAREN, "You two, can you sort the ropes out?"), (MAREN, "Put me down for the cake stall."), (TOBIAS, "I will.")),
+            (MAREN,), "Take the cake stall.", None, id="put me down",
+        ),
+    ],
+)  # fmt: skip
+def test_what_is_given_in_passing_is_worded_as_a_task(
+    rows: tuple[Row, ...], owner: tuple[str, ...], text: str, due: date | None
+) -> None:
+    assert (owner, text, due) in [(line.owner, line.text, line.due) for line in of("action", *rows)]
+
+
+def test_the_speakers_part_and_anothers_are_two_tasks() -> None:
+    rows = (
+        (MAREN, "Go home, Tobias. I'll do the pony and you move my eleven o'clock to the afternoon, Douglas."),
+        (DOUGLAS, "Three of them can move."),
+    )
+    assert {(line.owner, line.text.split(" [")[0]) for line in of("action", *rows)} >= {
+        ((MAREN,), "Do the pony."),
+        ((DOUGLAS,), "Move Maren's 11 o'clock to the afternoon."),
+    }
+
+
+def test_the_third_of_several_things_is_no_day() -> None:
+    (first, second) = of(
+        "action",
+        (MAREN, "We want three prices for the rails."),
+        (TOBIAS, "I'll get two from the yard."),
+        (INES, "I'll find the third."),
+    )
+    assert (first.owner, first.due, second.owner, second.due) == ((TOBIAS,), None, (INES,), None)
