@@ -131,6 +131,14 @@ def test_the_speakers_part_and_anothers_are_two_tasks() -> None:
     }
 
 
+def test_two_who_are_named_in_a_row_have_a_task_each() -> None:
+    rows = ((MAREN, "Tobias to chase the insurers, Ines to book the surveyor."), (TOBIAS, "Right."), (INES, "Yes."))
+    assert [(line.owner, line.text) for line in of("action", *rows)] == [
+        ((TOBIAS,), "Chase the insurers."),
+        ((INES,), "Book the surveyor."),
+    ]
+
+
 def test_the_third_of_several_things_is_no_day() -> None:
     (first, second) = of(
         "action",

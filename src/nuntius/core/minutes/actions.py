@@ -110,6 +110,8 @@ def _parts(scene: Scene, found: Finding) -> tuple[Finding, ...]:
     sentence = found.sentence
     if (shares := _shared_out(scene, sentence)) is not None:
         return shares
+    if found.why == ASSIGNED and (shares := _also_assigned(scene, found)) is not None:
+        return shares
     both = errands.BOTH_PART.search(sentence.text) if found.why == OF_ALL else None
     if both and cues.INTENT.search(sentence.lower[: both.start()]) and (own := commitment(scene, sentence)) is not None:
         text = wording.framed(errands.BOTH_PART.sub("", own.text).rstrip("."))
@@ -126,6 +128,16 @@ def _parts(scene: Scene, found: Finding) -> tuple[Finding, ...]:
     own = replace(own, text=made_clear(scene, sentence, text)) if text else own
     day = found.due if found.due and found.due.said not in text else None  # `Put a tag on it and I'll look after lunch`
     return replace(found, text=tasks.until_own(found.text), due=day), own
+
+
+def _also_assigned(scene: Scene, found: Finding) -> tuple[Finding, Finding] | None:
+    """The tasks of two who are named in a row: `Tobias to chase the insurers, Ines to book the surveyor.`"""
+    match = errands.AND_NAME_TO.search(found.text)
+    named = [name for name, _ in scene.roster.find(match["name"])] if match else []
+    if match is None or not named:
+        return None
+    theirs = replace(found, text=tasks.order(found.text[match.end() :]), owner=(named[0],))
+    return replace(found, text=tasks.order(found.text[: match.start()])), theirs
 
 
 def _shared_out(scene: Scene, sentence: Sentence) -> tuple[Finding, Finding] | None:

@@ -10,7 +10,7 @@ from nuntius.core.minutes import wording
 from nuntius.core.minutes.context import LEAST_ANSWERING, referred
 from nuntius.core.minutes.scene import Scene
 
-_GIVING = r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write|remind)"
+_GIVING = r"\b(send|give|text|mail|e-?mail|ring|call|bring|show|tell|let|get|drop|pass|lend|copy|write|remind|add)"
 TO_YOU = re.compile(
     r"^(\w+(?: (?:back|in|up|out))?) you\b(?! (?:all|both|two|can|could|will|would|want|need|are|have|think|like|know|do|might|should)\b)|"
     rf"{_GIVING} you\b(?! all\b| both\b)",

@@ -59,7 +59,7 @@ def commitment(scene: Scene, sentence: Sentence) -> Finding | None:
             return None
         text = f"{bare.group(1).capitalize()}."
     evidence = _with_prompt(scene, sentence)
-    beside = errands.AND_I.search(sentence.text)
+    beside = errands.BESIDE_ME.search(sentence.text)
     others = [name for name, _ in scene.roster.find(beside["name"])] if beside else []
     owner: tuple[str, ...] = (sentence.speaker, *others[:1])
     if (other := taken_along(scene, sentence)) is not None:

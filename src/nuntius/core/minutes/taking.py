@@ -161,7 +161,7 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     ]  # `Who asks the school?` `I'll ask the caretaker.`
     about = [s for s in answer if s is answer[0] or s in same or not speaks_of_other(scene, s, (passage(sentence),))]
     own = next((d for s in about if promises(s) and (d := in_sentence(scene, s))), None)
-    day = _exactly(scene, answer[0]) or own or due(scene, sentence)
+    day = _answered_day(scene, answer[0]) or own or due(scene, sentence)
     day = day or next((d for s in about if (d := due(scene, s, own=promises(s)))), None)
     day = day or _told_between(scene, sentence, reply) or due_around(scene, sentence)
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
@@ -173,7 +173,7 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
 
 
-def _exactly(scene: Scene, answer: Sentence) -> SaidDate | None:
+def _answered_day(scene: Scene, answer: Sentence) -> SaidDate | None:
     """The day alone with which somebody answers: `Then you sign it before the tenth.` `By the ninth. All right.`"""
     asks = answer.is_question and not _finds_day(scene, answer.turn)
     day = in_sentence(scene, answer) if is_bare_day(answer) and not asks else None

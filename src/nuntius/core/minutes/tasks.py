@@ -27,7 +27,7 @@ _ASIDE = re.compile(
     r"(?:,\s+(?=(?:he|she|it|they|we|i|you|there|that|those|these|this)(?:'(?:s|ll|d|re|ve|m)\b|\s+(?!way\b|one\b|time\b|week\b|month\b|year\b)\w))|"
     r",\s+(?=give me (?:till?|until|a|an|one|two|three)\b)|"
     r",\s+and (?:then )?(?=(?:we|nobody|no one|everybody|everyone) \w)|"
-    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| never)\b(?! have\b| get\b)))",
+    r"\s+[–-]\s+(?=(?:he|she|it|they|there|that)(?:'|\b))|,?\s+(?:and|but)(?: then)? (?=(?:he|she|it|they|that|you)(?:'s|'re|'ll|'ve| is| are| will| can| could| never)\b(?! have\b| get\b)))",
     re.I,
 )  # another clause that only a comma parts from it
 _ON_MY_WAY = re.compile(r"\bon my way\b", re.I)
@@ -48,11 +48,11 @@ _STATES = frozenset(
 _TASK_HEAD = re.compile(
     r"\b(?:i|we|you|he|she|they|it)(?:'ll| will|'m going to|'re going to|'m gonna| am going to| are going to| shall"
     r"| can| could|'ve (?:got )?to| have to| need to|'m supposed to| am supposed to|'d better| must| mustn't| should| ought to| want to|'d)\s+(?:just |then |probably |also |all |now |definitely )?"
-    r"|^(?:\w+,? )?let me\s+(?:just )?|\b(?:for|on) me(?:,? then,?)? (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+|\bon me to\s+",
+    r"|^(?:\w+,? )?let me\s+(?:just )?|\b(?:for|on) me(?:,? then,?)? (?:is )?to\s+|\bmy (?:turn|(?:next )?(?:job|task|part))(?: (?:now )?is)? to\s+",
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\b(?:would you mind|fancy)\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi(?:'d| would)? (?:suggest|recommend)(?: that)? you\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
+    r"\bwould you mind\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi(?:'d| would)? (?:suggest|recommend)(?: that)? you\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(

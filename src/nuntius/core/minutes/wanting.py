@@ -17,7 +17,7 @@ from nuntius.core.minutes.taking import REACH, reply_to, takes_on, unreal
 
 WANTED = "asked for by a day"  # why
 ASKED_BACK = 2  # turns within which a day is found that was asked back for
-LONGEST_THING = 8  # words of what is wanted
+LONGEST_TOLD = 11  # words of a task that is wanted
 
 
 def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
@@ -26,7 +26,7 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
         return None
     if not sentence.is_question:
         return _wants(scene, sentence, taken) or _together(scene, sentence, taken) or _own_by(scene, sentence)
-    ways = (_asked_by_when, _to_be_done, _seen, _found_a_day, _to_be_given)
+    ways = (_asked_by_when, _to_be_done, _seen, _still_out, _getting_on, _comes, _found_a_day, _to_be_given)
     return next((found for way in ways if (found := way(scene, sentence, taken)) is not None), None)
 
 
@@ -122,34 +122,50 @@ def _to_be_given(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding |
 
 
 def _seen(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
-    """`When can we see a first version?` `Give me a week.`, `Where are the figures?` `Tomorrow.`: a task of whoever names the day."""
-    got = errands.HAVE_YOU_GOT.match(sentence.text)
-    doing = errands.GETTING_ON.match(sentence.text)
-    done = errands.WHEN_COULD_YOU.match(sentence.text)
-    match = errands.WHEN_CAN_WE.match(sentence.text) or got or doing or done
+    """`When can we see a first version?` `Give me a week.`"""
+    match = errands.WHEN_CAN_WE.match(sentence.text)
+    return _on_that_day(scene, sentence, taken, f"Let me {match['verb']} {match['thing']}") if match else None
+
+
+def _still_out(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Have you got the figures for me?` `End of the afternoon.`"""
+    match = errands.HAVE_YOU_GOT.match(sentence.text)
     reply = reply_to(scene, sentence.turn, None) if match else None
-    if (
-        match is None
-        or reply is None
-        or cues.REFUSAL.search(scene.text(reply))
-        or cues.IF_FIRST.search(scene.text(reply))
-    ):
+    if match is None or reply is None or not is_bare_day(scene.by_turn[reply][0]):
+        return None
+    return _on_that_day(scene, sentence, taken, f"Let me have {_theirs(match['thing'])}")
+
+
+def _getting_on(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`How are you getting on with the accounts?` `Nearly there. Give me another week.`"""
+    match = errands.GETTING_ON.match(sentence.text)
+    reply = reply_to(scene, sentence.turn, None) if match else None
+    if match is None or reply is None or not deadlines.GIVE_TIME.search(scene.text(reply)):
+        return None
+    return _on_that_day(scene, sentence, taken, f"Finish {_theirs(match['thing'])}")
+
+
+def _comes(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`When could you come?` `On the Wednesday.`"""
+    match = errands.WHEN_COULD_YOU.match(sentence.text)
+    if match is None:
+        return None
+    bare = match["do"].lower() == "come"
+    return _on_that_day(scene, sentence, taken, f"Come to {_called(scene, sentence.turn)}" if bare else match["do"])
+
+
+def _on_that_day(scene: Scene, sentence: Sentence, taken: set[int], told: str) -> Finding | None:
+    """What somebody is asked for, as a task of whoever names the day in reply."""
+    reply = reply_to(scene, sentence.turn, None)
+    if reply is None or cues.REFUSAL.search(scene.text(reply)) or cues.IF_FIRST.search(scene.text(reply)):
         return None
     day = _day_named(scene, reply)
-    thing = "" if done else match.group("thing").rstrip("?")
-    if day is None or len(thing.split()) > LONGEST_THING or (got and not is_bare_day(scene.by_turn[reply][0])):
-        return None
-    if doing and not any(deadlines.GIVE_TIME.search(s.lower) for s in scene.by_turn[reply]):
+    if day is None or len(told.split()) > LONGEST_TOLD:
         return None
     taken.add(reply)
-    verb = "have" if got else match.groupdict().get("verb", "")
-    told = f"Finish {_theirs(thing)}" if doing else f"Let me {verb} {_theirs(thing) if got else thing}"
-    if done:
-        told = f"Come to {_called(scene, sentence.turn)}" if done["do"].lower() == "come" else done["do"]
-    text = to_whom(scene, sentence, told)
-    return Finding(
-        sentence, tasks.order(text), (scene.speaker(reply),), (passage(sentence), scene.whole(reply)), day, WANTED
-    )
+    text = tasks.order(to_whom(scene, sentence, told))
+    evidence = (passage(sentence), scene.whole(reply))
+    return Finding(sentence, text, (scene.speaker(reply),), evidence, day, WANTED)
 
 
 def _found_a_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

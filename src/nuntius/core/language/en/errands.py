@@ -86,6 +86,7 @@ ASKS_TO_HAVE = cue(r"\b(?:could|can|may) (?:i|we) have (?!a (?:look|word|go|minu
 YOU_GO = cue(  # `You go to Ferreira's before service and get a pair.`
     r"^\W*(?:(?:so|right|okay|good)\W+)*you (?:go|take|ring|call|get|bring|send|write|ask|tell|start|leave|put|give) (?!on\b|up\b|a lot\b|used\b|to know\b|that\b)\w"
 )
+AND_NAME_TO = re.compile(r",? (?:and )?(?P<name>[A-Z]\w+) to (?=\w)")  # `Ben to chase them, Cleo to book the hall`
 AND_YOU = cue(  # `I'll have it unblocked and then, Ollie, you order four.`
     r",? and (?:then,? )?(?:(?:[a-z]+, )?you|[a-z]+,) (?=(?:count|order|send|ring|call|book|write|bring|fetch|buy|print|ask|tell|put|get|make|check|do|take|give|pay|draw|sign|fill|"
     r"push|move|set|find|look|clean|clear|collect|fix|hold|keep|open|lock|run|cut|paint|wash|talk|speak|mail|pick|drive|sand|sort|sweep|read) )"
@@ -221,7 +222,7 @@ NO_PROMISE = cue(  # what only begins like one
     r"\bi(?:'ll| will) do (?:it|that) if you (?:don't|won't|can't)\b",
     r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
 )
-AND_I = re.compile(r"\b(?P<name>[A-Z]\w+) and I(?:'ll|'m| will| can| could)? (?=\w)")  # who takes a part
+BESIDE_ME = re.compile(r"\b(?P<name>[A-Z]\w+) and I(?:'ll|'m| will| can| could)? (?=\w)")  # who takes a part
 GET_BACK = cue(r"\s*(?:come|get) back to (?:you|them|him|her)\b")  # which is a task by a day
 LET_KNOW = cue(r"\bwe(?:'ll| will) let (?:you|them|him|her|everyone|everybody) know\b")
 SHALL_IT_BE_ME = cue(r"\b(?:shall|should) i\b[^?]*\?|\bwant me to\b[^?]*\?")
