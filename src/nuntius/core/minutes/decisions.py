@@ -153,7 +153,7 @@ def _names_only_day(scene: Scene, text: str) -> bool:
     days = said_dates(text, scene.facts.day)
     for day in reversed(days):
         text = text[: day.start] + text[day.end :]
-    return bool(days) and not set(re.findall(r"[a-z]+", text.lower())) - rulings.WITH_A_DAY
+    return bool(days) and not set(re.findall(r"[a-z]+", text.lower())) - rulings.WITH_A_DAY - UNITS.keys()
 
 
 def _add(scene: Scene, rulings: list[Ruling], ruling: Ruling, actions: Sequence[Line], weight: float) -> None:

@@ -167,9 +167,9 @@ def _demanded(scene: Scene, sentence: Sentence, own: bool) -> SaidDate | None:
     `own` says that the speaker takes the task on, and so perhaps what another demanded.
     """
     earlier = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
-    if not earlier and own:
+    if not earlier:
         earlier = [s for t in scene.preceding(sentence.turn, 1) for s in scene.by_turn[t][-2:]]
-        asked = earlier[-1] if earlier and earlier[-1].is_question else None
+        asked = earlier[-1] if own and earlier and earlier[-1].is_question else None
         asks = asked is not None and (is_bare_day(asked) or asked.lower.lstrip().startswith("who"))
         if asked and asks and (day := in_sentence(scene, asked) or _just_named(scene, asked)) is not None:
             return day  # `A week on Friday?` `You'll have them.`

@@ -48,6 +48,7 @@ def _parting(scene: Scene, late: list[Sentence]) -> SaidDate | None:
 def _moved(scene: Scene, later: list[Sentence], found: SaidDate) -> SaidDate:
     """The day on which they agreed in the end: `Could it be the fourth?` `Then the fourth.`"""
     for sentence in later:
-        if len(sentence.text.split()) <= BARE and deadlines.DAY_MOVED.search(sentence.lower):
+        moved = deadlines.DAY_MOVED.search(sentence.lower) or deadlines.MEETS_INSTEAD.match(sentence.lower)
+        if len(sentence.text.split()) <= BARE and moved:
             found = next(iter(said_dates(sentence.text, scene.facts.day)), found)
     return found

@@ -7,9 +7,10 @@ back to the plain quotation where it does not hold.
 import re
 
 from nuntius.core.language.en import cues
-from nuntius.core.language.en.numbers import in_digits
+from nuntius.core.language.en.numbers import TENS, UNITS, in_digits
 
-_REPEAT = re.compile(r"\b(\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){0,3})(?:[,.…-]*\s+\1\b(?!'))+", re.I)
+_NUMBER = "|".join([*UNITS, *TENS])  # `three three` is an amount, and no false start
+_REPEAT = re.compile(rf"\b((?!(?:{_NUMBER})\b)\w+(?:'\w+)?(?:\s+\w+(?:'\w+)?){{0,3}})(?:[,.…-]*\s+\1\b(?!'))+", re.I)
 _EDGE = re.compile(
     r"^[\s,.;…-]+(?![\s,.;…\d-])"
 )  # ahead of the first word; what stands ahead of a figure belongs to it

@@ -38,6 +38,9 @@ GOES_AT = re.compile(  # `The post goes at five. I'll put it in.`
 AT_SUCH_TIME = cue(  # gives leave by saying when: `Shall I ring him?` `After lunch.`
     r"^\W*(?:(?:yes|but|well),? )?(?:not )?(?:after|before|until|till?|at|by|on|as soon as|when|once|straight|right|first thing|tomorrow|today|tonight|now|this (?:morning|afternoon|evening|week)|next \w+|\w+day)\b"
 )
+MEETS_INSTEAD = cue(
+    r"^\W*then the [\w-]+(?: of \w+)?(?:,? (?:at )?[\w' ]{3,20})?\W*$"
+)  # `Then the first of December, six o'clock.`
 IS_DEADLINE = re.compile(r"\b(?:is|was) the (?:deadline|last day|cut-?off)\b|\bdeadline(?:'s| is)\b", re.I)
 DAY_MOVED = cue(
     r"\b(?:could|can|shall) (?:it|we) (?:be|make it|say|do)\b|\bmake (?:it|that)\b|^\W*(?:(?:no|yes|okay|or|well),? )?say (?:the|on) \w|\bhow about\b|\bnot? later\b|\bthen\W*$|^\W*then the [\w-]+\W*$|^\W*the [\w-]+(?:'s| is| would be) (?:fine|good|better)\W*$|\binstead\b|(?<!they'd )(?<!she'd )(?<!he'd )\brather\b|"

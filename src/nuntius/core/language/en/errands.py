@@ -126,7 +126,7 @@ THEN_I_WILL = cue(
     r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
 )  # `if I get it on the second I'll …`
 I_WANT = re.compile(  # `I'd like to have your comments by Monday`
-    r"\bI(?:'d| would|'ll| will)? (?P<lead>(?:really |also )?(?:like|want|need)(?: to have)?(?: from (?:you|both of you|all of you))? )(?=(?:your|all your|those|the|that|an?|two|three) \w)(?! (?:it|that) to\b)",
+    r"\bI(?:'d| would|'ll| will)? (?P<lead>(?:really |also )?(?:like|want|need)(?: to have)?(?: from (?:you|both of you|all of you))? )(?=(?:your|all your|those|the|that|an?|two|three) \w|it (?:in writing|on paper)\b)(?! (?:it|that) to\b)",
     re.I,
 )
 OF_BOTH = cue(r"\b(?:both|each|all) of you\b|\byou (?:both|all|two)\b")

@@ -119,7 +119,7 @@ TELLS_ONLY = cue(  # what is or was, and when something is done
 )
 BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of October.`
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
-    "s not now though fine it is that then on by make say okay the at soon enough let and all right good same time".split()
+    "s not now though fine it is that then on by make say okay the at soon enough let and all right good same time o clock half past quarter to".split()
 )
 MEETS_AGAIN = "Next meeting: {day}."
 WILLED = cue(
