@@ -1,4 +1,5 @@
-"""Measures the minutes on the annotated meetings of `training/unseen/`, of which nothing was learnt.
+"""Measures the minutes on the annotated meetings of `training/unseen/`, of which nothing was learnt, and of `training/asked/`,
+of which only what answers their questions was: these are not asked again.
 
     python bench/minutes.py
 
@@ -45,17 +46,23 @@ FIGURES = (
     "lead",
 )
 POINTS = ("key_point", "step", "risk")
+NONE = float("nan")  # where no question is put
 
 
 def main() -> None:
     """Prints a row for each meeting and their means."""
     doubted: list[tuple[bool, bool]] = []
     written: dict[str, list[tuple[str, str]]] = {"actions": [], "decisions": []}
-    rows = [(meeting.name, measured(meeting, doubted, written)) for meeting in annotated.meetings(annotated.UNSEEN)]
-    rows.append(("mean", {name: sum(row[name] for _, row in rows) / len(rows) for name in FIGURES}))
+    rows = [
+        (meeting.name, measured(meeting, doubted, written, folder == annotated.UNSEEN))
+        for folder in (annotated.UNSEEN, annotated.ASKED)
+        for meeting in annotated.meetings(folder)
+    ]
+    columns = {name: [row[name] for _, row in rows if name in row] for name in FIGURES}
+    rows.append(("mean", {name: sum(column) / len(column) for name, column in columns.items()}))
     sys.stdout.write(f"{'':14}{''.join(f'{name:>10}' for name in FIGURES)}\n")
     for name, row in rows:
-        sys.stdout.write(f"{name[:13]:14}{''.join(f'{row[figure]:10.2f}' for figure in FIGURES)}\n")
+        sys.stdout.write(f"{name[:13]:14}{''.join(f'{row.get(figure, NONE):10.2f}' for figure in FIGURES)}\n")
     marked, others = ([wrong for is_marked, wrong in doubted if is_marked == want] for want in (True, False))
     sys.stdout.write(
         f"actions and decisions worth a look: {len(marked)} of {len(doubted)}; "
@@ -66,10 +73,13 @@ def main() -> None:
 
 
 def measured(
-    meeting: annotated.Annotated, doubted: list[tuple[bool, bool]], written: dict[str, list[tuple[str, str]]]
+    meeting: annotated.Annotated,
+    doubted: list[tuple[bool, bool]],
+    written: dict[str, list[tuple[str, str]]],
+    ask: bool,
 ) -> dict[str, float]:
     """The figures of one meeting; adds for each action and decision whether it is doubted and whether it is wrong, and
-    for each that matches what was written by hand and what it says."""
+    for each that matches what was written by hand and what it says. Questions are put to it where `ask` says so."""
     gold = annotated.gold(meeting)
     facts = MeetingFacts(meeting.day, tuple(meeting.people))
     transcript = read_transcript(annotated.captions(meeting).encode())
@@ -120,12 +130,12 @@ def measured(
     borders = {chapter["cue"] for chapter in gold["chapters"]} - {1}
     found = {int(transcript.turns[chapter.first].cue or 0) for chapter in minutes.chapters} - {1}
     row["pk"], row["pk_one"] = _pk(borders, found, len(transcript.turns)), _pk(borders, set(), len(transcript.turns))
-    replies = [(each, inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
-    row["answered"] = _share(
-        [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
-    )
     row |= _rouge(transcript, minutes, worth)
-    row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
+    if ask:
+        replies = [(each, inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
+        hits = [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
+        row["answered"] = _share(hits)
+        row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
     return row
 
 

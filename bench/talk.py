@@ -22,7 +22,8 @@ def talk(words: int) -> Transcript:
     """So many words of talk, to the end of a turn. Raises ValueError where there are not as many."""
     turns: list[Turn] = []
     clock = 0.0
-    for meeting in (*annotated.meetings(), *annotated.meetings(annotated.UNSEEN)):
+    folders = (annotated.MEETINGS, annotated.ASKED, annotated.UNSEEN)
+    for meeting in (each for folder in folders for each in annotated.meetings(folder)):
         for turn in read_transcript(annotated.captions(meeting).encode()).turns:
             if clock * PACE >= words:
                 return in_order(turns)

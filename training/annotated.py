@@ -2,7 +2,8 @@
 
     python training/annotated.py FOLDER
 
-A file in `meetings/`, from which the judges learn, or in `unseen/`, on which they are measured, holds `key: value`
+A file in `meetings/`, from which all is learnt, in `asked/`, from which only what answers a question is, or in `unseen/`,
+which is for measuring, holds `key: value`
 lines, `---`, the talk, `---`, and what should come of it. `== Title` opens a chapter. Behind an utterance `{...}` says
 what rests on it: `a1` an action, `d1` a decision, `q1` a question and `r1` its answer, `k1` a key point, `i1` the answer
 to an inquiry, `f=` a figure, `t=` an utterance that only looks like an action or a decision. Below stand
@@ -21,6 +22,7 @@ from typing import Any
 
 MEETINGS = Path(__file__).parent / "meetings"
 UNSEEN = MEETINGS.with_name("unseen")  # nothing is learnt from these: they are for measuring
+ASKED = MEETINGS.with_name("asked")  # from these only what answers the questions that are put to them
 PACE = 2.5  # words a second
 PAUSE = 0.4  # seconds between two utterances
 

@@ -31,7 +31,7 @@ from onnxruntime.quantization import QuantType, quantize_dynamic
 from transformers import AutoModel
 
 import train
-from annotated import meetings
+from annotated import ASKED, meetings
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes import context
@@ -217,7 +217,9 @@ def questioned(network: Network) -> Network:
     """A network that has learnt what answers questions, after it has read questions alone."""
     torch.manual_seed(0)
     random.seed(0)
-    return learnt(network, ALONE, (ALONE_RATE, ALONE_HEAD_RATE), [], lessons()[2])
+    more = (train.of_meeting(meeting) for meeting in meetings(ASKED))
+    also = [put(example.talk, question, cues) for example in more for question, cues in example.inquiries]
+    return learnt(network, ALONE, (ALONE_RATE, ALONE_HEAD_RATE), [], [*lessons()[2], *also])
 
 
 def learnt(

@@ -1,7 +1,7 @@
 """What a sentence is among the sentences around it: small networks read whole stretches of talk at once.
 
 The networks are sentence encoders (MiniLM, six layers) that were taught on the annotated talk of this repository
-(`training/context.py`), one to judge sentences, one to find what answers a question, one for that and for what a sentence refers to. They give logits for each token of
+(`training/context.py`), one to judge sentences, one to find what answers a question, one for what a sentence refers to. They give logits for each token of
 a stretch, of which a sentence has the mean (sequential sentence classification after Cohan et al. 2019). Voices are
 told apart by letters, or by first names where a question is put to the talk.
 """
@@ -33,7 +33,6 @@ LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
 SENTENCES, ANSWERS, REFERENCES = "context.onnx", "answering.onnx", "referring.onnx"
-READ_BY = (ANSWERS, REFERENCES)  # which both have learnt what answers a question, and err apart
 LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
 LEAST_OPENING = -6.0  # the same of a turn without a sentence
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
@@ -77,9 +76,9 @@ def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
         for stretch in stretched(pieces(scene, named=True), asked, sizes)
         if any(turn_of[number] in turns for number, _, _ in stretch.sentences)
     ]
-    for stretch, *both in zip(stretches, *(_read(name, stretches) for name in READ_BY), strict=True):
+    for stretch, logits in zip(stretches, _read(ANSWERS, stretches), strict=True):
         for number, first, last in stretch.sentences:
-            made[number] = np.mean([logits[first:last, ANSWER].mean() for logits in both])
+            made[number] = logits[first:last, ANSWER].mean()
     return made
 
 
