@@ -13,7 +13,7 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = -5.4  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+FOUND = -5.8  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
 BEST_SHARE, NEXT_SHARE = 1.15, 1.6  # of what reading says of the best turn, and of the best together, in it
 NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
