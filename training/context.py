@@ -47,10 +47,8 @@ ALONE, ALONE_RATE, ALONE_HEAD_RATE = 2, 4e-5, 4e-4  # rounds of questions alone,
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
 RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right
-NEAR_MISSES, NEAR_UNANSWERED = (
-    4,
-    6,
-)  # stretches nearest to a question with and without an answer, that may be shown as holding none
+NEAR_MISSES = 4  # stretches nearest to a question with an answer that may be shown as holding none
+NEAR_UNANSWERED = 6  # the same of a question without an answer
 SHOWN, TWICE = 0.8, 0.3  # share of the questions with an answer for which one of those is shown, and two that hold one
 UNANSWERED = 3  # stretches shown to a question without an answer
 WIDTH = 384
@@ -127,15 +125,15 @@ def put(talk: Scene, question: str, answers: Sequence[int]) -> Put:
     return Put(tuple(holds), tuple(s for s in all_of_them if s not in holds), turn_of, right)
 
 
-def of_question(put: Put) -> list[Lesson]:
+def of_question(asked: Put) -> list[Lesson]:
     """Stretches with the answer to a question, and some that only come near it."""
-    if not put.holds:
-        chosen = random.sample(put.others[:NEAR_UNANSWERED], min(UNANSWERED, len(put.others)))
+    if not asked.holds:
+        chosen = random.sample(asked.others[:NEAR_UNANSWERED], min(UNANSWERED, len(asked.others)))
     else:
-        near = put.others[:NEAR_MISSES]
-        chosen = random.sample(put.holds, min(len(put.holds), 1 + (random.random() < TWICE)))
+        near = asked.others[:NEAR_MISSES]
+        chosen = random.sample(asked.holds, min(len(asked.holds), 1 + (random.random() < TWICE)))
         chosen += random.sample(near, min(len(near), int(random.random() < SHOWN)))
-    return [Lesson(stretch, put.turn_of, put.right) for stretch in chosen]
+    return [Lesson(stretch, asked.turn_of, asked.right) for stretch in chosen]
 
 
 def of_reference(talk: Scene, sentence: Sentence, right: dict[int, float | None]) -> Lesson:

@@ -49,6 +49,46 @@ def of(kind: str, *rows: Row) -> list[Line]:
             ((MAREN, "Right, what I'd like is that you each sew ten cuffs today."), (TOBIAS, "Ten. Okay.")),
             (TOBIAS, INES, DOUGLAS), "Sew 10 cuffs.", TUESDAY, id="each of you",
         ),
+        pytest.param(
+            ((MAREN, "Would you mind ringing the plumber?"), (TOBIAS, "Not at all.")),
+            (TOBIAS,), "Ring the plumber.", None, id="would you mind",
+        ),
+        pytest.param(
+            ((MAREN, "Would you mind bringing your ladder on Saturday?"), (TOBIAS, "Sure.")),
+            (TOBIAS,), "Bring your ladder.", date(2026, 10, 10), id="bring is no form of its own",
+        ),
+        pytest.param(
+            ((MAREN, "Who goes round and asks them?"), (TOBIAS, "I don't mind going round."), (INES, "I'll come with you.")),
+            (TOBIAS, INES), "Go round and ask them.", None, id="who goes and asks",
+        ),
+        pytest.param(
+            ((MAREN, "Ines and I will sleep on it and we'll tell you which by Friday."), (TOBIAS, "Good.")),
+            (MAREN, INES), "Sleep on it and tell you which.", date(2026, 10, 9), id="two of them",
+        ),
+        pytest.param(
+            ((MAREN, "So my report by the end of October, to be safe."), (TOBIAS, "If you could."), (MAREN, "Yes.")),
+            (MAREN,), "Have the report ready.", date(2026, 10, 31), id="a thing by a day",
+        ),
+        pytest.param(
+            ((MAREN, "How are you getting on with the accounts?"), (TOBIAS, "Nearly there. Give me another week.")),
+            (TOBIAS,), "Finish the accounts.", date(2026, 10, 13), id="how far somebody is",
+        ),
+        pytest.param(
+            ((MAREN, "Could I get your figures by Thursday?"), (TOBIAS, "No worries.")),
+            (TOBIAS,), "Let [Maren] have the figures.", date(2026, 10, 8), id="could I get",
+        ),
+        pytest.param(
+            ((MAREN, "I'd suggest you ask the harbour office before it goes out."), (TOBIAS, "Will do.")),
+            (TOBIAS,), "Ask the harbour office before it goes out.", None, id="suggested to another",
+        ),
+        pytest.param(
+            ((MAREN, "Put me down for the cake stall."), (TOBIAS, "I will.")),
+            (MAREN,), "Take the cake stall.", None, id="put me down",
+        ),
+        pytest.param(
+            ((MAREN, "The crew wants to know when they sail."), (TOBIAS, "I'll, um, tell the whole crew on Friday.")),
+            (TOBIAS,), "Tell the whole crew.", date(2026, 10, 9), id="with a filler in it",
+        ),
     ],
 )  # fmt: skip
 def test_who_is_to_do_what(rows: tuple[Row, ...], owner: tuple[str, ...], text: str, due: date | None) -> None:

@@ -1,4 +1,4 @@
-"""What settles a matter and what only sounds so, and how tasks that are given in passing are worded."""
+"""What settles a matter and what only sounds so; tasks of two in one breath."""
 
 from datetime import date
 
@@ -71,53 +71,6 @@ def test_a_next_meeting_told_by_another_day_is_found() -> None:
         (INES, "Fine."),
     )
     assert "Next meeting: Wednesday 21 October." in [line.text for line in of("decision", *rows)]
-
-
-@pytest.mark.parametrize(
-    ("rows", "owner", "text", "due"),
-    [
-        pytest.param(
-            ((MAREN, "Would you mind ringing the plumber?"), (TOBIAS, "Not at all.")),
-            (TOBIAS,), "Ring the plumber.", None, id="would you mind",
-        ),
-        pytest.param(
-            ((MAREN, "Would you mind bringing your ladder on Saturday?"), (TOBIAS, "Sure.")),
-            (TOBIAS,), "Bring your ladder.", date(2026, 10, 10), id="bring is no form of its own",
-        ),
-        pytest.param(
-            ((MAREN, "Who goes round and asks them?"), (TOBIAS, "I don't mind going round."), (INES, "I'll come with you.")),
-            (TOBIAS, INES), "Go round and ask them.", None, id="who goes and asks",
-        ),
-        pytest.param(
-            ((MAREN, "Ines and I will sleep on it and we'll tell you which by Friday."), (TOBIAS, "Good.")),
-            (MAREN, INES), "Sleep on it and tell you which.", date(2026, 10, 9), id="two of them",
-        ),
-        pytest.param(
-            ((MAREN, "So my report by the end of October, to be safe."), (TOBIAS, "If you could."), (MAREN, "Yes.")),
-            (MAREN,), "Have the report ready.", date(2026, 10, 31), id="a thing by a day",
-        ),
-        pytest.param(
-            ((MAREN, "How are you getting on with the accounts?"), (TOBIAS, "Nearly there. Give me another week.")),
-            (TOBIAS,), "Finish the accounts.", date(2026, 10, 13), id="how far somebody is",
-        ),
-        pytest.param(
-            ((MAREN, "Could I get your figures by Thursday?"), (TOBIAS, "No worries.")),
-            (TOBIAS,), "Let [Maren] have the figures.", date(2026, 10, 8), id="could I get",
-        ),
-        pytest.param(
-            ((MAREN, "I'd suggest you ask the harbour office before it goes out."), (TOBIAS, "Will do.")),
-            (TOBIAS,), "Ask the harbour office before it goes out.", None, id="suggested to another",
-        ),
-        pytest.param(
-            ((MAREN, "You two, can you sort the ropes out?"), (MAREN, "Put me down for the cake stall."), (TOBIAS, "I will.")),
-            (MAREN,), "Take the cake stall.", None, id="put me down",
-        ),
-    ],
-)  # fmt: skip
-def test_what_is_given_in_passing_is_worded_as_a_task(
-    rows: tuple[Row, ...], owner: tuple[str, ...], text: str, due: date | None
-) -> None:
-    assert (owner, text, due) in [(line.owner, line.text, line.due) for line in of("action", *rows)]
 
 
 def test_the_speakers_part_and_anothers_are_two_tasks() -> None:

@@ -230,7 +230,7 @@ def _order(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
         return None
     if errands.NO_ORDER.match(lower):
         return None
-    if any(own.search(lower) for own in (errands.LEAVE_IT, errands.LEAVE_TO_ME, errands.PUT_ME_DOWN)):
+    if errands.LEAVE_TO_ME.search(lower) or errands.PUT_ME_DOWN.match(lower):
         return None  # `Leave it with me till Wednesday.`
     if cues.LETTING.search(lower) or cues.DISMISSED.search(lower) or deadlines.GIVE_TIME.search(lower):
         return None

@@ -47,7 +47,8 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
         lambda: _hour_answered(scene, sentence),
         lambda: _time_answered(scene, sentence),
         lambda: _by_end_of_month(scene, sentence) if own else None,
-        lambda: _at_hour(scene, sentence, own) or (_hour_before(scene, sentence) if own else None),
+        lambda: _at_hour(scene, sentence, own),
+        lambda: _hour_before(scene, sentence) if own else None,
     )
     return next((day for way in ways if (day := way()) is not None), None)
 

@@ -101,8 +101,8 @@ def _intent(scene: Scene, sentence: Sentence) -> re.Match[str] | None:
 
 def _says_nothing(lower: str, match: re.Match[str]) -> bool:
     """Whether the words of a promise are followed by nothing that can be done; `we'll let you know` is the whole of it."""
-    if lower[match.end() :].lstrip()[:1] in (",", "."):
-        return True  # `You could ask your cousin.` `I could, I see him tomorrow.`
+    if errands.ONLY_COULD.match(lower, match.start()):
+        return True
     if errands.GET_BACK.match(lower, match.end()):
         return False
     whole = errands.LET_KNOW.match(lower, match.start()) or match.re is errands.PUT_ME_DOWN

@@ -31,7 +31,8 @@ def takes_on(scene: Scene, turn: int) -> bool:
     if errands.EASILY.search(said):
         return True
     promised = bool(cues.PROMISED_YOU.search(said) or cues.TAKES_ME.search(said)) and not said.rstrip().endswith("?")
-    promised = promised or bool(errands.AS_YOU_LIKE.match(said))
+    promised = promised or bool(errands.AS_YOU_LIKE.match(said) or (not away and deadlines.I_THERE.search(said)))
+    promised = promised or any(errands.READY_TO.match(s.text) for s in opening)
     promised = promised or bool(deadlines.WANTED_WHEN.search(said) or errands.HEAR_FROM_ME.search(said))
     return agrees or intent or promised or (brief and bool(said_dates(said, scene.facts.day)))
 

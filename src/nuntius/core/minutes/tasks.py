@@ -93,8 +93,7 @@ def task(sentence: Sentence, requested: bool) -> str:
     """The task of a commitment or request in the infinitive, or "" where no verb follows the cue."""
     if (wanted := _WANTED.search(sentence.text)) is not None and requested:
         return framed(in_digits(f"Get {wanted.group(1)}").replace(" to be ", " "))
-    left = errands.LEAVE_TO_ME.search(sentence.text) or errands.LEAVE_IT.search(sentence.text)
-    if left is not None and not requested:
+    if (left := errands.LEAVE_TO_ME.search(sentence.text)) is not None and not requested:
         return framed(f"See to {left.group('thing')}")
     if (down := errands.PUT_ME_DOWN.match(sentence.text)) is not None and not requested:
         return framed(f"Take {down['thing']}")

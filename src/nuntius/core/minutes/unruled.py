@@ -35,6 +35,7 @@ def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | Non
         or errands.HAVE_DONE.match(lower)
         or errands.NO_PROMISE.search(lower)
         or errands.WISHES.search(lower)
+        or errands.ONLY_COULD.search(lower)
         or cues.IF_I_MUST.search(lower)
         or any(
             t.dep == "ROOT" and (t.tag == "VBD" or (t.lemma == "be" and likelihood < SURELY)) for t in sentence.tokens

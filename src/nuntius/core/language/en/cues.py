@@ -362,7 +362,7 @@ DEADLINE = cue(
 PROCEDURE = cue(  # what moves the meeting itself on, or leaves it to others
     r"\bleave (?:it|that|this) (?:for|to) some ?(?:body|one)\b",
     r"\b(?:(?:open|close|start|begin|finish|end|stop|continue) (?:the|this|our) (?:meeting|call|session|recording|vote)|put (?:it|that|this) to (?:the|a) vote|kick (?:us |things )?off|"
-    r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round(?! (?:there|to|and|with|tomorrow|this|on|after|tonight|later|on)\b))|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
+    r"keep (?:it|this|that) (?:short|brief|quick|to \w+)|move on|skip (?:to|ahead|that)|go (?:first|next|round(?! (?:there|to|and|with|tomorrow|this|on|after|tonight|later)\b))|start with|come (?:back )?to (?:that|it|this)|hand (?:over|you over)|"
     r"i'll (?:start|begin|go ahead|kick off)(?=[.,!]|$)|take (?:it|that|this|the \w+(?: one)?) first|abstain|share my screen|do my best|be (?:quick|brief|honest)|hold that thought|minute that|put (?:it|that|this) (?:down )?on the list(?! for\b)|make a note|note that|take (?:that|this) (?:one )?offline|write (?:that|this) down(?=\W|$)|"
     r"(?<!never )talk about (?:that|it|this)|say (?:a|one) (?:word|thing)|(?:cheer|take|walk|talk|bring|fill|remind) us (?:up|through|in|of)|tell us|give us (?:the|an?)\b)\b",
 )

@@ -15,7 +15,7 @@ NO_TASK = cue(  # what may sound like a task of the speaker, and only tells, wan
     r"^\W*(?:(?:so|and|but|well|yes|please)\W+)*that's (?:exactly |just )?what (?:i|we|you) (?:need|want)",
     r"^\W*(?:(?:and|but|well|so) )?(?:they|he|she) (?:says?|said|reckons?|thinks?)\b",
     r"^\W*(?:(?:so|then) )?we(?:'ll)? meet (?:again|on|next)\b|\bif i (?:have|need) to\W*$",
-    r"^\W*go on(?:,? then)?\W*$|^\W*i (?:could|can|would|will), |\bshall we say\b|\bput a date on (?:it|that|them)\b",
+    r"^\W*go on(?:,? then)?\W*$|\bshall we say\b|\bput a date on (?:it|that|them)\b",
     NO_ORDER.pattern,
     r"\bi(?:'ll| will) tell you (?:it's|that's|that it)\b|\b(?:tell|ask|ring|call) me and i(?:'ll| will)\b",
     r"^\W*(?:it|that|the [\w ]{2,25})(?:'s| is) due (?:on|by|at|in)\b",
@@ -195,10 +195,9 @@ AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if you (?:want|like|insist|say so|wish)\W*$",
     r"^\W*you can\W*$",
     r"^\W*(?:i'm )?(?:already |just )?doing (?:it|that)\b",
-    r"^\W*(?:mm+|mhm|mm-hm+|why not|it could|just this once|one last time|not at all|of course not|no worries|sure thing|(?:(?:that|it) )?should be (?:fine|doable|possible|all right)|(?:it|they|everything|that)(?:'ll| will) be (?:done|ready|there|in|\w+ed)|with (?:a|an|my|one) \w+(?: \w+)?)\W*$",
-    r"^\W*i(?:'d| would) love to\b|^\W*it's (?:already )?on my list\b",
+    r"^\W*(?:mm+|mhm|mm-hm+|it could|just this once|one last time|not at all|of course not|no worries|sure thing|(?:(?:that|it) )?should be (?:fine|doable|possible|all right)|(?:it|they|everything|that)(?:'ll| will) be (?:done|ready|there|in|\w+ed)|with (?:a|an|my|one) \w+(?: \w+)?)\W*$",
+    r"^\W*it's (?:already )?on my list\b",
     r"^\W*if (?:i must|i have to|somebody|someone|one of you|you (?:help|give|send|get|lend))\b",
-    r"^\W*i(?:'m| am) (?:passing|seeing|meeting) (?:him|her|them|it|there)\b|^\W*i(?:'m| am) (?:\w+ )?there\b.*\banyway\W*$",
 )
 SEALED = cue(r"^\W*(?:it's a |that's a )?(?:done|deal|sold|you're on)\W*$")  # `I can do the raffle tickets.` `Done.`
 IF_YOU_WOULD = cue(r", if you (?:would|could|don't mind|can)\W*$")  # behind what somebody is told
@@ -206,11 +205,10 @@ ID_BETTER = cue(  # `I'd better ring them.`, `I must remember to cancel it.`
     r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!(?:be|not|go\W*$|get going|get on|get back|get off|stop|shut|start|leave|say|let you)\b)(?=\w+ \w)",
     r"\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)",
 )
-LEAVE_TO_ME = re.compile(  # `Leave the curtains to me.`
-    r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}) (?:with|to) me\b",
+LEAVE_TO_ME = re.compile(  # `Leave the curtains to me.`, `Leave it with me.`
+    r"\bleave (?P<thing>(?:the|that|those|my|your|our)(?: \w+){1,3}|it|that|this|them) (?:with|to) me\b",
     re.I,
 )
-LEAVE_IT = re.compile(r"\bleave (?P<thing>it|that|this|them) (?:with|to) me\b", re.I)
 YOU_AND = re.compile(r"\b(?:can|could|will|would) you and (?P<name>[A-Z]\w+)(?= \w)")  # `Can you and Joan sort it out?`
 HAPPY_TO = cue(
     r"^\W*i(?:'m| am|'d be| would be) (?:\w+ )?(?:happy|glad) to\b"
@@ -223,7 +221,10 @@ NO_PROMISE = cue(  # what only begins like one
     r"\bi(?:'ll| will) tell you (?:who|why|something|one thing|what[,.])",
 )
 BESIDE_ME = re.compile(r"\b(?P<name>[A-Z]\w+) and I(?:'ll|'m| will| can| could)? (?=\w)")  # who takes a part
-GET_BACK = cue(r"\s*(?:come|get) back to (?:you|them|him|her)\b")  # which is a task by a day
+ONLY_COULD = cue(
+    r"\bi (?:could|can|would|will),(?! (?:um+|uh+|er+m?|you know|i mean)\b)"
+)  # `I could, I see him tomorrow.`
+GET_BACK = cue(r"\s*(?:come|get) back to (?:you|them|him|her)\b")  # with an answer
 LET_KNOW = cue(r"\bwe(?:'ll| will) let (?:you|them|him|her|everyone|everybody) know\b")
 SHALL_IT_BE_ME = cue(r"\b(?:shall|should) i\b[^?]*\?|\bwant me to\b[^?]*\?")
 WISHES = cue(r"\bi(?:'d| would) (?:like|love) to (?:see|have|hear|know|understand)\b")
