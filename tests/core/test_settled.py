@@ -41,11 +41,63 @@ def test_what_only_tells_decides_nothing(rows: tuple[Row, ...]) -> None:
 
 @pytest.mark.parametrize(
     "said",
-    ["Nobody's on that roof without a harness.", "Nobody's driving home after this on their own."],
+    [
+        "Nobody's on that roof without a harness.",
+        "Nobody's driving home after this on their own.",
+        "You never open it with anybody in the room.",
+        "Whatever happens, nobody stays behind because of money.",
+        "Till it's mended, whoever's last out turns it off by hand.",
+        "There'll be no lifts in the work van.",
+    ],
 )
 def test_what_nobody_does_is_a_rule(said: str) -> None:
     (line,) = of("decision", (MAREN, said), (TOBIAS, "I'd want that too."))
     assert (line.text, line.why) == (said, "a rule for all")
+
+
+@pytest.mark.parametrize(
+    ("rows", "text"),
+    [
+        (
+            (
+                (MAREN, "Who's for buying the van at Harmer's?"),
+                (TOBIAS, "Me, obviously."),
+                (MAREN, "Three. Against? Ines. And Douglas abstains. So we buy it."),
+                (TOBIAS, "And don't pay more than three thousand three hundred."),
+            ),
+            "We buy it [Who's for buying the van at Harmer's].",
+        ),
+        (((MAREN, "All those for the amendment? Two. Against? Three. So it falls."),), "It falls [All those for the amendment]."),
+    ],
+)  # fmt: skip
+def test_what_counted_hands_come_to_is_told(rows: tuple[Row, ...], text: str) -> None:
+    assert (text, "put to all") in [(line.text, line.why) for line in of("decision", *rows)]
+
+
+def test_what_is_left_for_later_stands_beside_the_next_meeting() -> None:
+    rows = (
+        *BEFORE,
+        (TOBIAS, "I'll ask old Pollard on Thursday whether the public may come, but don't print anything."),
+        (MAREN, "We leave that till we hear from Pollard."),
+        (INES, "Fine."),
+        (MAREN, "Our next one's the seventeenth of November, after the grant's gone in. Here?"),
+        (INES, "Here."),
+    )
+    left, again = of("decision", *rows)
+    assert left.text.startswith("We leave that till we hear from Pollard")
+    assert "the seventeenth of November" in again.text
+
+
+def test_both_who_are_asked_have_the_task_and_the_day() -> None:
+    rows = (
+        (INES, "The bottom gate's dragging, there's a stone under it."),
+        (MAREN, "Then we drain it."),
+        (INES, "Monday's quiet."),
+        (MAREN, "Monday it is. Can you two do that?"),
+        (TOBIAS, "Yep."),
+    )
+    (line,) = of("action", *rows)
+    assert (line.owner, line.due) == ((TOBIAS, INES), date(2026, 10, 12))
 
 
 def test_when_they_speak_again_is_found_without_the_word_meeting() -> None:

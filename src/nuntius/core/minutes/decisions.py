@@ -23,6 +23,7 @@ from nuntius.core.minutes.settling import (
     JUDGED,
     MEETS_AGAIN,
     MOTION_REACH,
+    PUT_TO_ALL,
     SHORT,
     Ruling,
     by_rule,
@@ -43,7 +44,8 @@ RULE_BONUS = 0.2  # added to it where a rule finds one, too
 FIRM_BONUS = 0.39  # the same where its form leaves little doubt
 FIRM = (A_RULE, MEETS_AGAIN)
 TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and no rule finds a decision in it
-SAME_MATTER = 0.18  # cosine from which two cues close together are about one matter
+SAME_MATTER, CLOSE = 0.18, 2  # cosine from which two cues within so many turns are about one matter
+SAME_FURTHER = 0.4  # the same of two that stand further apart
 MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
 LONGEST_TALLY = 16  # words that tell how a vote went
 LEAST_DONE = 3  # words of `Take the Monday off`, which needs nothing beside it
@@ -180,10 +182,19 @@ def _on_one_matter(scene: Scene, a: Ruling, b: Ruling) -> bool:
     days, others = ({d.day for d in said_dates(r.sentence.text, scene.facts.day)} for r in (a, b))
     if (days and others and not days & others) or {a.why, b.why} == set(FIRM):
         return False
-    if a.sentence.turn == b.sentence.turn or scene.alike(a.sentence, b.sentence) > SAME_MATTER:
+    apart = abs(a.sentence.turn - b.sentence.turn)
+    if (a.why == MEETS_AGAIN) != (b.why == MEETS_AGAIN):
+        other, named = (a, days) if b.why == MEETS_AGAIN else (b, others)
+        if not named and apart and not _names_nothing(other.sentence):
+            return False  # `We leave that till we hear from Mads.` … `Our next one's the seventeenth.`
+    if apart == 0 or scene.alike(a.sentence, b.sentence) > (SAME_MATTER if apart <= CLOSE else SAME_FURTHER):
         return True
-    shorter = min(a.sentence, b.sentence, key=lambda s: len(s.text))
-    return len(shorter.text.split()) < SHORT or not any(t.pos in ("NOUN", "PROPN", "NUM") for t in shorter.tokens)
+    shorter = min(a, b, key=lambda r: len(r.sentence.text))
+    return shorter.why != PUT_TO_ALL and _names_nothing(shorter.sentence)
+
+
+def _names_nothing(sentence: Sentence) -> bool:
+    return len(sentence.text.split()) < SHORT or not any(t.pos in ("NOUN", "PROPN", "NUM") for t in sentence.tokens)
 
 
 def _may_rule(scene: Scene, sentence: Sentence) -> bool:
@@ -243,6 +254,8 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
     """The sentence that states a decision, and another that is to stand beside it: what was proposed beside few words
     of their own."""
     heart = ruling.sentence
+    if _is_counted(ruling) and any(rulings.MOTION.search(s.lower) for s in scene.inside(ruling.evidence)):
+        return heart, None
     text = wording.resolution(heart.text)
     little = _says_little(heart, text) and ruling.state != "open" and ruling.why != A_RULE
     proposal = told_next(scene, heart)
@@ -256,6 +269,11 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
     if proposal is not None and _says_its_own(scene, text, heart, proposal) and not _is_task(heart, tasks):
         return heart, proposal
     return chosen, None
+
+
+def _is_counted(ruling: Ruling) -> bool:
+    """Whether it says what hands that were counted come to."""
+    return ruling.why == PUT_TO_ALL and bool(rulings.COMES_TO.match(ruling.sentence.lower))
 
 
 def _says_little(sentence: Sentence, text: str) -> bool:
@@ -283,7 +301,7 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     inside = list(scene.inside(ruling.evidence))
     motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
     if motion is not None and (moved := wording.resolution(rulings.IN_FAVOUR_OF.sub("", motion.text))):
-        result = _result(scene, motion)
+        result = sentence if _is_counted(ruling) else _result(scene, motion)
         return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, result
     if rulings.ACCEPTS.match(sentence.lower) and (offered := _offered_to(scene, sentence)) is not None:
         return attributed(wording.resolution(offered.text), offered.speaker), offered

@@ -16,6 +16,7 @@ BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent 
 LEAST_PROPOSED = 4  # words of a sentence that proposes something
 SHORT = 5  # words; a cue sentence of fewer needs the proposal to be understood
 JUDGED = "settled"  # why
+PUT_TO_ALL = "put to all"  # why
 A_RULE = "a rule for all"  # why
 MEETS_AGAIN = "when to meet again"  # why
 MOTION_REACH = 8  # turns before a vote in which the motion is looked for
@@ -24,7 +25,7 @@ TO_ONE = re.compile(r"\b(?:me|your|please|would you|will you|could you)\b", re.I
 NO_RULING = re.compile(
     r"\bi'd like to (?:hear|see|know|ask|say|thank|understand|think)\b|"
     r"\blet's (?:have (?:it|them) all|not wait|see|say so|start|begin|get started|go round|do this|have a look|hear|hope|be honest|face it|think)\b|"
-    r"^\W*i (?:feel|fear)\b|\blet's (?:just )?vote\b|\bput (?:it|that|this) to (?:the|a) vote\W*$|"
+    r"^\W*i (?:feel|fear)\b|\blet's (?:just )?(?:vote|have a show of hands)\b|\bput (?:it|that|this) to (?:the|a) vote\W*$|"
     r"\b(?:quick|short) round\b|\b(?:go through|do|take) (?:it|them|this|the \w+) (?:one by one|one at a time)\b|\b(?:go through|do|take) (?:it|them|this) in (?:the same|this|that) order\b|\bi(?:'d)? (?:want|need|like) (?:two|three|five|ten|\d+) minutes\b|"
     r"\blast (?:year|week|time|month)\b|\bwe can only\b|^\W*as long as\b",
     re.I,
@@ -45,6 +46,7 @@ class Ruling:
 def by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
     return (
         _called(scene, sentence)
+        or _counted(scene, sentence)
         or _proposed(scene, sentence)
         or _ruled(scene, sentence)
         or _meeting_again(scene, sentence)
@@ -71,7 +73,20 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
         return None
     longest = max(own, key=lambda s: len(s.text), default=sentence)
     chosen = longest if len(longest.text.split()) >= SHORT and not TAGGED.search(sentence.text) else sentence
-    return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), "settled", "put to all")
+    return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), "settled", PUT_TO_ALL)
+
+
+def _counted(scene: Scene, sentence: Sentence) -> Ruling | None:
+    """`Three. Against? Ursula. So we buy it.`: what hands that were counted come to."""
+    if sentence.is_question or not rulings.COMES_TO.match(sentence.lower):
+        return None
+    before = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
+    if not any(rulings.COUNTED.match(s.lower) or rulings.TALLY.search(s.text) for s in before):
+        return None
+    for turn in scene.preceding(sentence.turn, MOTION_REACH):
+        before += scene.by_turn[turn]
+    moved = [passage(s) for s in before if rulings.MOTION.search(s.lower)][:1]
+    return Ruling(sentence, tuple(sorted({passage(sentence), *moved})), "settled", PUT_TO_ALL)
 
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -129,7 +144,8 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
     to_nobody = to_nobody and not TO_ONE.search(lower) and not rulings.OR_ELSE.search(lower)
     ruled = to_nobody and any(t.lemma in rulings.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    thing = rulings.THING_THEN.search(lower) and _just_spoken_of(scene, sentence)
+    thing = rulings.THING_THEN.search(lower)
+    thing = thing and (rulings.THEN_NOT.search(lower) or _just_spoken_of(scene, sentence))
     said = (
         for_all
         or thing
@@ -209,6 +225,7 @@ def proposal_of(scene: Scene, sentence: Sentence, worded: bool = False) -> Sente
         for turn in scene.preceding(sentence.turn, reach):
             earlier += [s for s in scene.by_turn[turn] if not scene.backchannel[turn]]
         said = [s for s in earlier if len(s.text.split()) >= LEAST_PROPOSED and not _answers_only(s)]
+        said = [s for s in said if not NO_RULING.search(s.lower)]
         if earlier := [s for s in said if not worded or _is_worded(s)]:
             break
     if not earlier:

@@ -52,7 +52,7 @@ _TASK_HEAD = re.compile(
     re.I,
 )
 _REQUEST_HEAD = re.compile(
-    r"\bwould you mind\s+|\b(?:can|could|will|would) you\s+(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi(?:'d| would)? (?:suggest|recommend)(?: that)? you\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
+    r"\bwould you mind\s+|\b(?:can|could|will|would) you\s+(?:(?:two|both) (?=\w))?(?:please |just |possibly |perhaps |maybe )?|\bdo you want to\s+|\bi(?:'d| would) like you to\s+|\bi(?:'d| would)? (?:suggest|recommend)(?: that)? you\s+|\bi need you to\s+|\bi want you to\s+|\bif you could\s+(?:just )?|\bif you(?:'d| would)\s+|\b(?:ask|leave|trouble) you to\s+|\bit (?:to|with) you to\s+|\bhow about you\s+|\bwhy don't you\s+|\bplease\s+",
     re.I,
 )
 _UNTAKEN_HEAD = re.compile(

@@ -23,7 +23,7 @@ ASSENT = cue(
     r"^\W*i(?:'d| would) be (?:very |only too )?(?:glad|happy|delighted) to\W*$",
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
-    r"\bi can live with (?:that|it)\b",
+    r"\bi can live with (?:that|it)\b|\b(?:but )?not against(?: it)?\W*$",
     r"^\W*(?:it's|that's) (?:(?:already )?in (?:my|the) (?:diary|calendar|book)|as good as (?:done|in|there|\w+ed))\b|^\W*(?!what\b|if\b)(?:\w+ ){1,4}i can do\W*$",
 )
 LATE_ASSENT = cue(
@@ -178,6 +178,7 @@ ASKED_OF_ALL = cue(
 )
 OF_TWO = cue(r"\b(?:both|two)\b")
 BOTH_OF_YOU = cue(r",? \b(?:both of you|you both|the pair of you|the two of you|you two)\b,?")
+ASKED_BOTH = cue(r"\b(?:can|could|will|would) you (?:two|both) \w")
 WILL_DO = cue(r"^\W*(?:(?:okay|yes|right),? )?(?:will do|(?:i'm )?on it|consider it done)\b")
 AND_ILL = cue(r"^\W*(?:and|so) (?:then )?i(?:'ll| will)\b")
 ILL_SEND_YOU = cue(r"^\W*i(?:'ll| will) (?:\w+ )?(?:send|give|show|bring|tell|write) you\b")

@@ -81,9 +81,9 @@ BY_HOUR = re.compile(
 DONE_BY_THEN = cue(
     r"\bi(?:'ll| will) have \w+.*\bby then\W*$"
 )  # `They meet on the thirtieth. I'll have spoken to her by then.`
-DEADLINE_FIRST = cue(r"^\W*(?:by|before|no later than) ")
+DEADLINE_FIRST = cue(r"^\W*(?:by|before|no later than) (?:the (?:end|middle|beginning|start) of )?")
 OF_MEETING = re.compile(
-    r"meeting|o.clock|call|session|latest|earliest|play|business|thing|lunchtime|term|service|shift|\w+(?:th|st|nd|rd|one|two|three|day)",
+    r"meeting|o.clock|end|middle|beginning|start|call|session|latest|earliest|play|business|thing|lunchtime|term|service|shift|\w+(?:th|st|nd|rd|one|two|three|day)",
     re.I,
 )  # nouns beside which a day is still all that is said
 COMES = cue(  # the day on which somebody comes, before `I'll let them in`

@@ -9,7 +9,9 @@ NORM = cue(  # what holds for everybody
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
-    r"^\W*whoever(?:'s| is| comes| goes| leaves)\b.* (?:locks|shuts|closes|turns|switches|washes|brings|takes|puts|writes|tells)\b|"
+    r"^\W*(?:(?:so|and|but)\W+)*whatever (?:happens|we do|else)\W+(?:we|you|nobody|no one)\b|"
+    r"^\W*(?:(?:so|and|but)\W+)*(?:there(?:'ll| will) be no (?:more )?\w|nothing (?:on|in|under|near) (?:your|the|his|her|their|our) \w+|what (?:you|we) (?:don't|never) do is\b|(?:you|we) never (?!know|mind|had|did|got|said|told)\w+ .*\b(?:with(?:out)?|until|till?|before|unless|alone|on (?:your|our) own)\b)",
+    r"(?:^\W*|, )whoever(?:'s| is| comes| goes| leaves)\b.* (?:locks|shuts|closes|turns|switches|washes|brings|takes|puts|writes|tells)\b|"
     r"^\W*(?:(?:so|and|then) )?whoever (?!is\b|was\b|it\b|you\b|they\b|knows\b|says\b)\w+s (?:[\w']+ ){1,4}\w{3,}s (?:it|them|the|his|her|their)\b",
     r"^\W*(?:(?:so|and|then) )?the [\w ]{3,30} (?:opens?|closes?|starts?|(?:is|are) (?:shut|closed|open)|moves?) .*\b(?:from (?:tonight|tomorrow|today|now|next week|\w+day|the first)|instead of)\b",
     r"(?:,|\band|\bthen) nobody (?!ever|knows|has|is|was|likes|wants|needs|says|cares|minds|thinks|comes|reads|does\b)\w+s (?!to\b)\w",
@@ -26,6 +28,7 @@ NO_MATTER = cue(  # assent that says nothing of what is settled
     r"on principle|otherwise|i'm (?:fine|happy|easy))\b",
     r".*\bput me down\b",
     r"(?:so )?that's a no\b",
+    r".*\b(?:but )?not against(?: it)?\W*$",
     r"^\W*[\w' ]{2,20}, h+mm*\W*$",  # `Five, hm.`
     r".*\bwould save (?:us|me)\b",
     r"^\W*(?:(?:so|right|okay|well)\W+)*(?:off (?:we|you) go|for (?:heaven|god|goodness|pity)'?s'? sake)\b",
@@ -42,12 +45,12 @@ GO_AHEAD = cue(
     r"^\W*(?:(?:yes|yeah|okay|fine|good|sure|right|oh|well)\W+)*(?:go ahead|do (?:it|that)|please do|go on(?:,? then)?|by all means|agreed)\W*$"
 )
 IN_FAVOUR_OF = re.compile(  # puts to the vote what is named behind it
-    r"^\W*(?:(?:so|right|okay),? )?(?:all (?:those )?|those |who(?:'s| is) |hands up )in favour of (?!it\b|that\b|this\b)",
+    r"^\W*(?:(?:so|right|okay),? )?(?:(?:all (?:those )?|those |who(?:'s| is) |hands up )in favour of|all those for|who(?:'s| is) for(?= (?:the|a|an|\w+ing)\b)) (?!it\b|that\b|this\b)",
     re.I,
 )
 MOTION = cue(IN_FAVOUR_OF.pattern, r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
 RESULT = cue(
-    r"\bcarried\b|\bunanimous\w*\b|\b(?:none|nobody|one|two|three|four|five|\d+) (?:against|abstain\w*|abstentions?)\b|\b(?:\w+) to (?:one|two|three|four|none|nil)\b"
+    r"\bcarried\b|\bso it (?:falls|fails|passes)\b|\bunanimous\w*\b|\b(?:none|nobody|one|two|three|four|five|\d+) (?:against|abstain\w*|abstentions?)\b|\b(?:\w+) to (?:one|two|three|four|none|nil)\b"
 )
 ACCEPTS = cue(  # another's proposal, and says nothing of it
     r"^\W*(?:(?:so|and|okay|right|well|yes|good|fine)\W+)*(?:i|we) (?:can|could) (?:do|live with|agree to|say yes to) (?:that|it)(?: from (?:today|now|then))?\W*$"
@@ -55,6 +58,9 @@ ACCEPTS = cue(  # another's proposal, and says nothing of it
 TALLY = re.compile(r"\b(?:all |those )?(?:in favour|against|abstentions?)\?", re.I)  # by which hands are called for
 OWN_VOTE = cue(  # of one voice, which settles nothing
     r"\bi(?:'m| am| was) (?:against|in favour|for (?:it|that))\b|\bi(?:'ll| will)? abstain\b|\b(?:put|count) me down\b|^\W*i know (?:you|he|she|they|it)\b"
+)
+COMES_TO = cue(  # what hands come to that were counted
+    r"^\W*(?:(?:so|then|and|that means|which means)\W+)+(?:we|it|the|that) ?(?:'s|'re|'ll)?\b(?! (?:can|could|might|should|would|need|have)\b)"
 )
 COUNTED = cue(
     r"^\W*(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|and|\d+)\W+)*(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\d+)\W*$"
@@ -78,6 +84,7 @@ SUMS_UP = cue(
     r"\bi(?:'m| am)?(?: going to)? (?:rule|ruling) (?:that|it|this|them) out\b",
     r"^\W*(?:okay|right|good|fine|great|all right|yes)\W+so (?!what|how|who|when|where|why|is\b|are\b|do\b|does\b|did\b|can\b|could\b|i\b|i'|you\b|"
     r"you'|the (?:next|other|last)|there|on\b|um|have|has|let)",
+    r"\bgive (?:it|that|them|the [\w ]{2,20}) a miss\W*$|\bit(?:'s| is) a (?:no|yes)(?: from (?:me|us)(?: too)?)?(?:,? then)?\W*$|\bthe answer to .{3,30}(?:'s| is) (?:a )?(?:no|yes)\b",
     r"\bwe(?:'re not going to| are not going to| won't| will not| shan't)\b",
 )
 THEN_FIRST = cue(
@@ -93,6 +100,7 @@ THING_THEN = cue(  # `Batteries, then, and we talk about leasing later.`
     r"anyway|yes|no|bye|goodbye|thanks|just|go on|come on|see you|until|by|back|even|only|since|i|we|you|he|she|they|it|"
     r"next|first|last)\b)(?:[\w'-]+ ){0,4}[\w'-]+, then(?:[.,!]|\W*$)"
 )
+THEN_NOT = cue(r", then,? (?:and )?not\b")  # `Aluminium, then, not oak.`
 RULING_VERBS = frozenset(
     "get buy hire leave keep go extend move put take use order drop cancel stick make book stop start close open let add "
     "cut raise build run hold change pick choose skip lower limit refund pay charge print plant paint".split()
