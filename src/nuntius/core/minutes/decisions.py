@@ -22,7 +22,6 @@ from nuntius.core.minutes.settling import (
     A_RULE,
     JUDGED,
     MEETS_AGAIN,
-    MOTION_REACH,
     PUT_TO_ALL,
     SHORT,
     Ruling,
@@ -36,6 +35,7 @@ from nuntius.core.minutes.settling import (
 from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.stating import better_stated
 from nuntius.core.minutes.taking import supposed
+from nuntius.core.minutes.votes import is_counted, result_of, tally
 
 MERGE_REACH = 4  # turns within which two cues are one decision
 ENOUGH = 0.35  # likelihood from which a sentence is taken for the heart of a decision
@@ -47,7 +47,6 @@ TELLING_LESS = 0.35  # taken off it where the sentence tells what is or was, and
 SAME_MATTER, CLOSE = 0.18, 2  # cosine from which two cues within so many turns are about one matter
 SAME_FURTHER = 0.4  # the same of two that stand further apart
 MOST_MORE = 5  # words that a decision has beside those of a task and still tells no more: a call, please, a day
-LONGEST_TALLY = 16  # words that tell how a vote went
 LEAST_DONE = 3  # words of `Take the Monday off`, which needs nothing beside it
 MOST_TURNS = 6  # that one decision rests on
 REVERSED_ALIKE = 0.5  # cosine above which a later decision may replace an earlier one
@@ -254,7 +253,7 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
     """The sentence that states a decision, and another that is to stand beside it: what was proposed beside few words
     of their own."""
     heart = ruling.sentence
-    if _is_counted(ruling) and any(rulings.MOTION.search(s.lower) for s in scene.inside(ruling.evidence)):
+    if is_counted(scene, heart) and any(rulings.MOTION.search(s.lower) for s in scene.inside(ruling.evidence)):
         return heart, None
     text = wording.resolution(heart.text)
     little = _says_little(heart, text) and ruling.state != "open" and ruling.why != A_RULE
@@ -269,11 +268,6 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
     if proposal is not None and _says_its_own(scene, text, heart, proposal) and not _is_task(heart, tasks):
         return heart, proposal
     return chosen, None
-
-
-def _is_counted(ruling: Ruling) -> bool:
-    """Whether it says what hands that were counted come to."""
-    return ruling.why == PUT_TO_ALL and bool(rulings.COMES_TO.match(ruling.sentence.lower))
 
 
 def _says_little(sentence: Sentence, text: str) -> bool:
@@ -301,8 +295,8 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     inside = list(scene.inside(ruling.evidence))
     motion = next((s for s in inside if rulings.MOTION.search(s.lower)), None)
     if motion is not None and (moved := wording.resolution(rulings.IN_FAVOUR_OF.sub("", motion.text))):
-        result = sentence if _is_counted(ruling) else _result(scene, motion)
-        return f"{moved.rstrip('.')} – {_tally(scene, motion, result)}" if result else moved, result
+        result = sentence if is_counted(scene, sentence) else result_of(scene, motion)
+        return f"{moved.rstrip('.')} – {tally(scene, motion, result)}" if result else moved, result
     if rulings.ACCEPTS.match(sentence.lower) and (offered := _offered_to(scene, sentence)) is not None:
         return attributed(wording.resolution(offered.text), offered.speaker), offered
     text, about = with_reference(scene, sentence, text)
@@ -320,30 +314,6 @@ def _offered_to(scene: Scene, sentence: Sentence) -> Sentence | None:
     before = (s for t in scene.preceding(sentence.turn, MERGE_REACH) for s in reversed(scene.by_turn[t]))
     proposed = (s for s in before if s.speaker != sentence.speaker and cues.PROPOSAL.search(s.lower))
     return next((s for s in proposed if wording.resolution(s.text)), None)
-
-
-def _result(scene: Scene, motion: Sentence) -> Sentence | None:
-    """What the vote on a motion came to, before the next one is moved."""
-    for turn in scene.following(motion.turn, MOTION_REACH):
-        if any(rulings.MOTION.search(s.lower) for s in scene.by_turn[turn]):
-            return None
-        if (found := next((s for s in scene.by_turn[turn] if rulings.RESULT.search(s.lower)), None)) is not None:
-            return found
-    return None
-
-
-def _tally(scene: Scene, motion: Sentence, result: Sentence) -> str:
-    """How the vote on a motion went: `In favour? Five. Against? Tim. Carried.` gives `in favour: five. Against: Tim. Carried.`"""
-    said = wording.clean(result.text)
-    called = [s for s in scene.by_turn[result.turn] if motion.turn < s.turn and s.first <= result.first]
-    told = " ".join(wording.clean(s.text) for s in called)
-    match = rulings.TALLY.search(told)
-    if match is None or " to " in said or len(told.split()) > LONGEST_TALLY:
-        return said
-    counted = re.sub(
-        r"\?\s+(\w+)", lambda m: f": {m[1].lower() if m[1].lower() in UNITS else m[1]}", told[match.start() :]
-    )
-    return counted[0].lower() + counted[1:]
 
 
 def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:

@@ -11,6 +11,7 @@ from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.meeting_again import CLOSING
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.signs import is_imperative
+from nuntius.core.minutes.votes import is_counted, motion_before
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
 LEAST_PROPOSED = 4  # words of a sentence that proposes something
@@ -19,7 +20,6 @@ JUDGED = "settled"  # why
 PUT_TO_ALL = "put to all"  # why
 A_RULE = "a rule for all"  # why
 MEETS_AGAIN = "when to meet again"  # why
-MOTION_REACH = 8  # turns before a vote in which the motion is looked for
 TAGGED = re.compile(r"\w{3,}.{6,}[,.]\s+agreed\W*\?\W*$", re.I)  # the proposal and the call for agreement in one
 TO_ONE = re.compile(r"\b(?:me|your|please|would you|will you|could you)\b", re.I)
 NO_RULING = re.compile(
@@ -77,16 +77,12 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
 
 
 def _counted(scene: Scene, sentence: Sentence) -> Ruling | None:
-    """`Three. Against? Ursula. So we buy it.`: what hands that were counted come to."""
-    if sentence.is_question or not rulings.COMES_TO.match(sentence.lower):
+    """What counted hands come to, with the motion."""
+    if not is_counted(scene, sentence):
         return None
-    before = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
-    if not any(rulings.COUNTED.match(s.lower) or rulings.TALLY.search(s.text) for s in before):
-        return None
-    for turn in scene.preceding(sentence.turn, MOTION_REACH):
-        before += scene.by_turn[turn]
-    moved = [passage(s) for s in before if rulings.MOTION.search(s.lower)][:1]
-    return Ruling(sentence, tuple(sorted({passage(sentence), *moved})), "settled", PUT_TO_ALL)
+    moved = motion_before(scene, sentence)
+    evidence = {passage(sentence), *([passage(moved)] if moved is not None else [])}
+    return Ruling(sentence, tuple(sorted(evidence)), "settled", PUT_TO_ALL)
 
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -144,8 +140,8 @@ def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
     to_nobody = is_imperative(sentence) and scene.roster.addressee(sentence.text) is None
     to_nobody = to_nobody and not TO_ONE.search(lower) and not rulings.OR_ELSE.search(lower)
     ruled = to_nobody and any(t.lemma in rulings.RULING_VERBS for t in sentence.tokens if t.dep == "ROOT")
-    thing = rulings.THING_THEN.search(lower)
-    thing = thing and (rulings.THEN_NOT.search(lower) or _just_spoken_of(scene, sentence))
+    named = rulings.THEN_NOT.search(lower) or _just_spoken_of(scene, sentence)
+    thing = named and rulings.THING_THEN.search(lower)
     said = (
         for_all
         or thing
@@ -216,10 +212,9 @@ def proposal_of(scene: Scene, sentence: Sentence, worded: bool = False) -> Sente
 
     With `worded` only one that can be written down as what was decided.
     """
-    if cues.AGREEMENT_CALL.search(sentence.lower) or rulings.RESULT.search(sentence.lower):
-        near = (s for turn in scene.preceding(sentence.turn, MOTION_REACH) for s in scene.by_turn[turn])
-        if (motion := next((s for s in near if rulings.MOTION.search(s.lower)), None)) is not None:
-            return motion
+    told = cues.AGREEMENT_CALL.search(sentence.lower) or rulings.RESULT.search(sentence.lower)
+    if told and (motion := motion_before(scene, sentence)) is not None:
+        return motion
     earlier = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     for reach in (BEFORE, 2 * BEFORE):
         for turn in scene.preceding(sentence.turn, reach):
