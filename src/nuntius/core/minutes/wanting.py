@@ -137,10 +137,13 @@ def _still_out(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | N
 
 
 def _getting_on(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
-    """`How are you getting on with the accounts?` `Nearly there. Give me another week.`"""
-    match = errands.GETTING_ON.match(sentence.text)
+    """`How are you getting on with the accounts?`, `How are they coming?` `Nearly there. Give me another week.`"""
+    match = errands.GETTING_ON.match(sentence.text) or errands.COMING_ON.match(sentence.text)
     reply = reply_to(scene, sentence.turn, None) if match else None
-    if match is None or reply is None or not deadlines.GIVE_TIME.search(scene.text(reply)):
+    if match is None or reply is None:
+        return None
+    said = scene.text(reply)
+    if not (deadlines.GIVE_TIME.search(said) or errands.ID_SAY.search(said)):
         return None
     return _on_that_day(scene, sentence, taken, f"Finish {_theirs(match['thing'])}")
 
@@ -175,10 +178,12 @@ def _found_a_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding |
     if match is None or reply is None or not scene.by_turn[reply][-1].is_question:
         return None
     later = [t for t in scene.following(reply, ASKED_BACK) if scene.speaker(t) == scene.speaker(reply)]
-    if in_sentence(scene, scene.by_turn[reply][-1]) is None or not later or not takes_on(scene, later[0]):
+    back = scene.by_turn[reply][-1]  # `Is Friday okay?`, `By when?`
+    finds = in_sentence(scene, back) is not None or deadlines.ASKED_WHEN.search(back.lower)
+    if not finds or not later or not takes_on(scene, later[0]):
         return None
     said = [s for t in range(reply, later[0] + 1) for s in scene.by_turn[t]]
-    day = [d for s in said if (d := in_sentence(scene, s)) is not None][-1]
+    day = next((d for s in reversed(said) if (d := in_sentence(scene, s)) is not None), None)
     turns = list(range(reply, later[0] + 1))
     taken.update(turns)
     text = tasks.order(to_whom(scene, sentence, f"Let me have {_theirs(match.group('thing'))}"))

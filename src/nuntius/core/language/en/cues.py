@@ -23,6 +23,7 @@ ASSENT = cue(
     r"^\W*i(?:'d| would) be (?:very |only too )?(?:glad|happy|delighted) to\W*$",
     r"^\W*\w+[.,]\s+(?:yes|yeah|agreed|fine)\b(?! but)",
     r"^\W*i could[.,]|\b(?:that |it )?makes sense\W*$",
+    r"^\W*(?!not\b|no\b)(?:[\w']+ ){0,8}[\w']+, (?:yes|yeah|sure)\W*$",
     r"\bi can live with (?:that|it)\b|\b(?:but )?not against(?: it)?\W*$",
     r"^\W*(?:it's|that's) (?:(?:already )?in (?:my|the) (?:diary|calendar|book)|as good as (?:done|in|there|\w+ed))\b|^\W*(?!what\b|if\b)(?:\w+ ){1,4}i can do\W*$",
 )
@@ -84,7 +85,7 @@ PROMISE = cue(  # binding only with a date or as an answer to a request
     r"\bi owe (?:you|them|her|him)\b",
 )
 PLAIN_PRESENT = cue(r"\bi (?:come|do|bring|send|ring|call|write|ask|make|put|tell|fetch|print)\b(?!n't| not)")
-ME_TOO = cue(r"^\W*(?:and )?(?:me too|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)")
+ME_TOO = cue(r"^\W*(?:and )?(?:me too|me as well|(?<=and )me|i'm in too|count me in|so will i|so can i)(?:\W*$|, if\b)")
 JOINING_IN = cue(  # a part in what another has taken on
     r"\b(?:i'm|i am|i'd be) (?:happy|glad) to (?:come|go|help|join)(?: (?:along|too|in|you))?\b",
     r"\b(?:i'll|i will|i can|i could|let me|i'd) (?:\w+ )?(?:go|come|be there|do (?:it|that|them)|walk|sit in|ride|drive over) (?:along )?with (?:you|him|her|them)\b",
@@ -173,7 +174,7 @@ ASKED_OF_ALL = cue(
     r"\bi(?:'d| would)? (?:need|want|like) (?:you (?:both|all|two)|both of you|all of you|everybody|everyone) to\s+",
     r"\bi(?:'d| would)? (?:need|want|like) is (?:that |for )?(?:you (?:both|all|two|each)|each of you|both of you|all of you|everybody|everyone) (?:to )?",
     r"^\W*(?:everybody|everyone|all of you)(?:,|:)? (?:please )(?=\w)",
-    r"^\W*please,? (?:everybody|everyone|all of you),? (?=\w)",
+    r"^\W*please,? (?:everybody|everyone|all of you|all(?! (?:the|of|my|your|those|these)\b)),? (?=\w)",
     r"\byou (?:both|all) (?=(?:hand|bring|send|put|leave|take|sign|write|give|fill|clear|read|tell|come|ring|pack) (?:in|up|the|your|me|it|them|to|out)\b)",
 )
 OF_TWO = cue(r"\b(?:both|two)\b")

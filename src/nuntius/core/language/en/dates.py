@@ -217,7 +217,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"(?<!the )(?<!next )first\s+thing(?=[.,!?;]|$|\s+and\b)", _after(1)),
     _rule(r"a\s+fortnight\s+(?:today|tonight|from\s+(?:today|now))|two\s+weeks\s+(?:today|tonight|from\s+(?:today|now))", _after(14)),
     _rule(rf"(?:a\s+fortnight|two\s+weeks)\s+on\s+{_DAY}", lambda m, t: _plain_day(m, t) + timedelta(14)),
-    _rule(r"(?<![\w,] )now(?=,?\s+please)|right\s+now(?=\W*$|,)|tonight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+(?:lunch|the\s+break)|end\s+of\s+(?:the|this)\s+(?:afternoon|morning)(?!\s+tomorrow)|before\s+you're\s+home|when\s+(?:we|i)\s+go\s+out|(?:when|once|as\s+soon\s+as)\s+we\s+(?:hang\s+up|put\s+the\s+phone\s+down)|the\s+(?:moment|minute|second)\s+(?:we|i)(?:'re|'m)\s+(?:done|finished|home|back|off\s+the\s+phone)|(?:the\s+(?:moment|minute|second)|as\s+soon\s+as|once)\s+you(?:'re|'ve|\s+are|\s+have)\s+(?:out\s+of\s+(?:that|the)\s+door|gone|left|off)|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
+    _rule(r"(?<![\w,] )now(?=,?\s+please)|right\s+now(?=\W*$|,)|tonight|overnight|today|this\s+(?:morning|afternoon|evening)|this\s+minute|(?:straight|right)\s+away|straight\s+after(?=[.,!?]|$)|(?:before|after)\s+(?:lunch|the\s+break)|end\s+of\s+(?:the|this)\s+(?:afternoon|morning)(?!\s+tomorrow)|before\s+you're\s+home|when\s+(?:we|i)\s+go\s+out|(?:when|once|as\s+soon\s+as)\s+we\s+(?:hang\s+up|put\s+the\s+phone\s+down)|the\s+(?:moment|minute|second)\s+(?:we|i)(?:'re|'m)\s+(?:done|finished|home|back|off\s+the\s+phone)|(?:the\s+(?:moment|minute|second)|as\s+soon\s+as|once)\s+you(?:'re|'ve|\s+are|\s+have)\s+(?:out\s+of\s+(?:that|the)\s+door|gone|left|off)|(?:straight\s+|right\s+)?after\s+this(?!\s+(?:one|\w+day|week|month|year)\b)|"
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
@@ -226,6 +226,8 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by|for)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"before\s+the\s+weekend", _week(4, 0)),
+    _rule(r"(?:right\s+|straight\s+)?after\s+the\s+weekend", _week(0, 1)),
+    _rule(r"(?:over|in|within)\s+the\s+next\s+couple\s+of\s+days", _after(2)),
     _rule(r"next\s+weekend", _week(6, 1)),
     _rule(r"next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"next\s+month", lambda _, today: _month_end(today, 1)),

@@ -117,6 +117,7 @@ AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no oth
     r"(?: o'clock| sharp)?(?=\W*$|[,.;]| (?:when|and|before|so|then|if|anyway)\b)",
     re.I,
 )
+THEY_BACK = cue(r"^\W*(?:she|he|they)(?:'s| is|'re| are) (?:back|in|here|over)\b")  # behind `I'll tell her`
 YOU_THERE = cue(r"\byou(?:'re| are) (?:in there|over there|there|(?:seeing|meeting) (?:her|him|them))\b")
 SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"

@@ -156,6 +156,11 @@ MAY_I_GET = re.compile(  # `Could I get your feedback by Thursday?`
     r"\b(?:would it be possible to have|(?:could|can|may) I (?:get|have)) (?P<thing>(?:your|the|those|that|an?)(?: \w+){1,4}?) (?=(?:by|before|on)\b)",
     re.I,
 )
+COMING_ON = re.compile(  # `How's the report coming?` `I'd say Tuesday.`
+    r"^\W*(?:(?:and|so),? )?how(?:'s| is| are) (?P<thing>(?:the|that|those|your)(?: \w+){1,4}?) (?:coming(?: along| on)?|getting on)\?$",
+    re.I,
+)
+ID_SAY = cue(r"\bi(?:'d| would) say (?:by |on )?(?:\w+ )?\w+\W*$")
 GETTING_ON = re.compile(  # `How are you getting on with the accounts?` `Give me another week.`
     r"^\W*(?:(?:and|so),? )?how (?:are you|far are you)(?: getting on)? with (?P<thing>(?:the|that|those|your)(?: \w+){1,4})\?$",
     re.I,
@@ -165,7 +170,7 @@ HAVE_YOU_GOT = re.compile(  # `Have you got the figures for me?` `End of the aft
     re.I,
 )
 I_AM = cue(
-    r"^\W*(?:(?:well|oh|that's|i (?:guess|suppose)),? )?(?:i (?:am|do|will|can|shall|could)|me|that(?:'s|'ll be| will be) me|mine)\b\W*$"
+    r"^\W*(?:(?:well|oh|that's|i (?:guess|suppose)),? )?(?:i (?:am|do|will|can|shall|could)|me(?: again| then| this time|,? then)?|that(?:'s|'ll be| will be) me|mine)\b(?:,? i (?:suppose|guess|think))?\W*$"
 )  # `Who's telling them?` `I am.`
 HOW_ABOUT_I = cue(  # `How about I show you on Monday?`
     r"^\W*(?:(?:and|so|or|well),? )?(?:how about|what if|suppose) i (?=(?!was\b|were\b|had\b|did\b|am\b)\w+ )"
@@ -189,7 +194,7 @@ YOU_NEED_TO = cue(  # `You'll have to chase them, Ben.` `I know.`
     r"(?!(?:be|have|know|see|understand|remember|think|say|admit|laugh|ask yourself|wait)\b)(?=\w+ \w)"
 )
 READY_TO = cue(
-    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not)\W*$|^\W*(?:happy|glad) to (?:do|take|own|see to|pick|help|look)\b"
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not|i(?:'ve| have) got (?:it|that)|(?:give|leave) (?:it|that) (?:to|with) me)(?:\W*$|, )|^\W*(?:happy|glad) to (?:do|take|own|see to|pick|help|look)\b"
 )  # `We need somebody at the gate.` `Can do.`
 AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if you (?:want|like|insist|say so|wish)\W*$",
