@@ -1,4 +1,4 @@
-"""Some three hundred and fifty short exchanges, said on Wednesday 6 May 2026 at two: who has taken what on, and by when.
+"""Some three hundred and seventy short exchanges, said on Wednesday 6 May 2026 at two: who has taken what on, and by when.
 
 `tasks_said.txt` holds them; behind `>` stand whoever owns the one task, and its day, or `nothing`. What a day means
 follows the table of readings in `tests/outside` (common practice, no source).

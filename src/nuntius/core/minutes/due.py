@@ -262,7 +262,8 @@ def _behind(scene: Scene, sentence: Sentence) -> Iterator[Sentence]:
     for other in scene.by_turn[sentence.turn]:
         if other.first > sentence.first:
             begins = cues.INTENT.search(other.lower) or cues.REQUEST.search(other.lower)
-            if begins and not deadlines.HAVE_IT.search(other.lower):
+            does = any(t.pos in ("VERB", "AUX") for t in other.tokens)  # as `Now, please.` does not
+            if begins and does and not deadlines.HAVE_IT.search(other.lower):
                 break  # another task begins
             if any(c.search(other.lower) for c in (deadlines.AWAY, deadlines.NOT_WANTED, deadlines.OF_WEATHER)):
                 continue
