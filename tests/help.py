@@ -3,6 +3,8 @@
 import hashlib
 import json
 import wave
+from collections.abc import Sequence
+from datetime import date, time
 from pathlib import Path
 from typing import Any
 
@@ -11,6 +13,8 @@ from flask.testing import FlaskClient
 from numpy.typing import NDArray
 from werkzeug.test import TestResponse
 
+from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
@@ -20,6 +24,7 @@ from nuntius.store.installation import Installation
 from nuntius.web.app import create_app
 
 MAREN, PASSWORD = "maren@saltmarsh.example", "low water at noon"
+VOICES = {"A": "Ann Lowe", "B": "Ben Hart", "C": "Cleo Dunn", "D": "Joan Pike"}  # of short exchanges
 
 
 def tone(seconds: float, hertz: float = 440.0, rate: int = 16_000, level: float = 0.3) -> NDArray[np.float32]:
@@ -44,6 +49,18 @@ def talk(*rows: tuple[str, str], pace: float = 2.5, gap: float = 0.4) -> Transcr
         turns.append(Turn(speaker, spread(words, clock, end)))
         clock = end + gap
     return in_order(turns)
+
+
+def exchanges(name: str) -> list[str]:
+    """The short exchanges of a file beside the tests of the core, one behind another between `--`."""
+    return (Path(__file__).parent / "core" / name).read_text().strip().split("\n--\n")
+
+
+def told_of(rows: Sequence[str], kind: str) -> list[Line]:
+    """Standing lines of the minutes of an exchange (`A: Could you ring him?`), said on Wednesday 6 May 2026 at two."""
+    facts = MeetingFacts(date(2026, 5, 6), tuple(VOICES.values()), begun=time(14, 0))
+    lines = make_minutes(talk(*((VOICES[row[0]], row[3:]) for row in rows)), facts).lines
+    return [line for line in lines if line.kind == kind and line.state != "superseded"]
 
 
 def four_hours() -> Transcript:
