@@ -8,11 +8,12 @@ knowing, or open a chapter; the second one also which answer a question that was
 from what the first has learnt, and learns which sentences answer a question, in the words of the talk and in others,
 and which say what a sentence refers to (`references.py`). A turn counts as its likeliest sentence does.
 The second one in the end reads questions alone, each with what comes nearest to it in meaning and holds no answer: by
-that it learns to tell an answer from what only speaks of the same (hard negatives, Karpukhin et al. 2020).
+that it learns to tell an answer from what only speaks of the same (hard negatives, Karpukhin et al. 2020). In the last round
+it is also shown questions of other meetings that come near and cannot be answered (`borrowed.py`).
 Each is taught several times, the lessons in another order each time, and the mean of the weights is taken ("model
 soups", Wortsman et al. 2022; from memory): what one of them learns differs from the next as much as from having learnt
 more. The weights are written as ONNX, in eight bits. On two cores each time takes twenty minutes, the second network's an
-hour, and the questions alone twenty-five minutes a round.
+hour, and the questions alone twenty-five to sixty minutes a round.
 """
 
 import random
@@ -31,7 +32,8 @@ from onnxruntime.quantization import QuantType, quantize_dynamic
 from transformers import AutoModel
 
 import train
-from annotated import ASKED, meetings
+from annotated import ASKED, MEETINGS, meetings
+from borrowed import borrowed
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes import context
@@ -44,13 +46,15 @@ TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # tha
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 ALONE, ALONE_RATE, ALONE_HEAD_RATE = 2, 4e-5, 4e-4  # rounds of questions alone, and the rates of these
+LAST_RATE, LAST_HEAD_RATE = 3e-5, 3e-4  # of the last round, with questions of other meetings
+BESIDE = 0.55  # share of the questions with an answer that are read in the last round
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
 RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right
 NEAR_MISSES = 4  # stretches nearest to a question with an answer that may be shown as holding none
 NEAR_UNANSWERED = 6  # the same of a question without an answer
 SHOWN, TWICE = 0.8, 0.3  # share of the questions with an answer for which one of those is shown, and two that hold one
-UNANSWERED = 3  # stretches shown to a question without an answer
+UNANSWERED, BORROWED = 3, 2  # stretches shown to a question without an answer, and to one of another meeting
 WIDTH = 384
 OPSET = 17
 
@@ -125,10 +129,10 @@ def put(talk: Scene, question: str, answers: Sequence[int]) -> Put:
     return Put(tuple(holds), tuple(s for s in all_of_them if s not in holds), turn_of, right)
 
 
-def of_question(asked: Put) -> list[Lesson]:
-    """Stretches with the answer to a question, and some that only come near it."""
+def of_question(asked: Put, unanswered: int = UNANSWERED) -> list[Lesson]:
+    """Stretches with the answer to a question, and some that only come near it; `unanswered` where none holds one."""
     if not asked.holds:
-        chosen = random.sample(asked.others[:NEAR_UNANSWERED], min(UNANSWERED, len(asked.others)))
+        chosen = random.sample(asked.others[:NEAR_UNANSWERED], min(unanswered, len(asked.others)))
     else:
         near = asked.others[:NEAR_MISSES]
         chosen = random.sample(asked.holds, min(len(asked.holds), 1 + (random.random() < TWICE)))
@@ -215,9 +219,15 @@ def questioned(network: Network) -> Network:
     """A network that has learnt what answers questions, after it has read questions alone."""
     torch.manual_seed(0)
     random.seed(0)
-    more = (train.of_meeting(meeting) for meeting in meetings(ASKED))
-    also = [put(example.talk, question, cues) for example in more for question, cues in example.inquiries]
-    return learnt(network, ALONE, (ALONE_RATE, ALONE_HEAD_RATE), [], [*lessons()[2], *also])
+    examples = [train.of_meeting(meeting) for folder in (MEETINGS, ASKED) for meeting in meetings(folder)]
+    asked = [put(each.talk, question, cues) for each in examples for question, cues in each.inquiries]
+    network = learnt(network, ALONE, (ALONE_RATE, ALONE_HEAD_RATE), [], asked)
+    questions = [[question for question, _ in each.inquiries] for each in examples]
+    near = zip(examples, borrowed([each.talk for each in examples], questions), strict=True)
+    others = [put(each.talk, question, ()) for each, of_others in near for question in of_others]
+    fixed = [lesson for other in others for lesson in of_question(other, BORROWED)]
+    some = [each for each in asked if not each.holds or random.random() < BESIDE]
+    return learnt(network, 1, (LAST_RATE, LAST_HEAD_RATE), fixed, some)
 
 
 def learnt(

@@ -13,11 +13,11 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = -5.8  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
-BEST_SHARE, NEXT_SHARE = 1.15, 1.6  # of what reading says of the best turn, and of the best together, in it
+FOUND = -8.2  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+BEST_SHARE, NEXT_SHARE = 1.0, 1.5  # of what reading says of the best turn, and of the best together, in it
 NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
-READ_SHARE = 0.7  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
+READ_SHARE = 0.8  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
 CLOSE = 0.1  # share of the best passage's odds that a further one needs
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
