@@ -32,6 +32,9 @@ def of(kind: str, *rows: Row) -> list[Line]:
         pytest.param(((MAREN, "I had thought of asking the school."), (TOBIAS, "And?"), (MAREN, "The head wasn't keen.")), id="thought of"),
         pytest.param(((MAREN, "After Easter, when people are back."), (TOBIAS, "Mm.")), id="only when"),
         pytest.param(((MAREN, "Then the price. I'll say it as it is, we were a bit shocked."), (TOBIAS, "By which one?")), id="a heading"),
+        pytest.param(((MAREN, "How many are left?"), (TOBIAS, "Three. And that's the last of them."), (MAREN, "I see.")), id="no hands"),
+        pytest.param(((MAREN, "You never see them before ten."), (TOBIAS, "No, they sleep.")), id="never seen"),
+        pytest.param(((MAREN, "Whatever happens, we'll be fine."), (TOBIAS, "You always say that.")), id="comfort"),
         pytest.param(((MAREN, "Don't decide anything now."), (TOBIAS, "No, I'd have to see it first.")), id="advice"),
     ],
 )  # fmt: skip
@@ -47,7 +50,6 @@ def test_what_only_tells_decides_nothing(rows: tuple[Row, ...]) -> None:
         "You never open it with anybody in the room.",
         "Whatever happens, nobody stays behind because of money.",
         "Till it's mended, whoever's last out turns it off by hand.",
-        "There'll be no lifts in the work van.",
     ],
 )
 def test_what_nobody_does_is_a_rule(said: str) -> None:

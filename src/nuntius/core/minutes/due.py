@@ -23,7 +23,6 @@ BESIDE = 3  # turns behind an action in which its day may be asked for and named
 BARE = 10  # words of a question or a turn that does not lead away from the action
 BRIEF = 6  # words of a sentence behind a day that still belongs to it
 EVENING = 18  # o'clock
-MEETS_THEM = re.compile(r"\b(?:tell|ask|show|give|see|speak to|talk to) (?:him|her|them)\b")
 BARE_DAY = 4  # words of a sentence that names a day and little else
 
 
@@ -351,7 +350,7 @@ def _there_then(scene: Scene, sentence: Sentence) -> SaidDate | None:
         theirs = other.first < sentence.first and other.turn == sentence.turn
         cue = deadlines.YOU_THERE if theirs and not deadlines.I_THERE.search(other.lower) else deadlines.I_THERE
         sent = theirs and deadlines.SENDS_FOR.search(sentence.text) and deadlines.AWAY.search(other.lower)
-        met = not theirs and deadlines.THEY_BACK.search(other.lower) and MEETS_THEM.search(sentence.lower)
+        met = not theirs and deadlines.THEY_BACK.search(other.lower) and deadlines.MEETS_THEM.search(sentence.lower)
         there = other != sentence and (cue.search(other.lower) or sent or met)
         if there and (days := said_dates(other.text, scene.facts.day)):
             return days[0]

@@ -17,7 +17,9 @@ def is_counted(scene: Scene, sentence: Sentence) -> bool:
     if sentence.is_question or not rulings.COMES_TO.match(sentence.lower):
         return False
     before = [s for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
-    return any(rulings.COUNTED.match(s.lower) or rulings.TALLY.search(s.text) for s in before)
+    if any(rulings.TALLY.search(s.text) for s in before):
+        return True
+    return any(rulings.COUNTED.match(s.lower) for s in before) and motion_before(scene, sentence) is not None
 
 
 def motion_before(scene: Scene, sentence: Sentence) -> Sentence | None:

@@ -118,6 +118,7 @@ AT_HOUR = re.compile(  # `I'll ring them at nine`, said of this day where no oth
     re.I,
 )
 THEY_BACK = cue(r"^\W*(?:she|he|they)(?:'s| is|'re| are) (?:back|in|here|over)\b")  # behind `I'll tell her`
+MEETS_THEM = cue(r"\b(?:tell|ask|show|give|see|speak to|talk to) (?:him|her|them)\b")
 YOU_THERE = cue(r"\byou(?:'re| are) (?:in there|over there|there|(?:seeing|meeting) (?:her|him|them))\b")
 SENDS_FOR = re.compile(
     r"\bI'll (?:send|ask) [A-Z]\w+(?: along| instead| over)?\W*$"

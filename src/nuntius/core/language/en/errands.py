@@ -194,7 +194,7 @@ YOU_NEED_TO = cue(  # `You'll have to chase them, Ben.` `I know.`
     r"(?!(?:be|have|know|see|understand|remember|think|say|admit|laugh|ask yourself|wait)\b)(?=\w+ \w)"
 )
 READY_TO = cue(
-    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not|i(?:'ve| have) got (?:it|that)|(?:give|leave) (?:it|that) (?:to|with) me)(?:\W*$|, )|^\W*(?:happy|glad) to (?:do|take|own|see to|pick|help|look)\b"
+    r"^\W*(?:(?:i )?can do|i(?:'d| would) (?:be happy|love|like|be glad) to|happy to|gladly|with pleasure|i wouldn't mind|(?:i'm )?on it|why not|i(?:'ve| have) got (?:it|that))\W*$|^\W*(?:give|leave) (?:it|that) (?:to|with) me\b|^\W*(?:happy|glad) to (?:do|take|own|see to|pick|help|look)\b"
 )  # `We need somebody at the gate.` `Can do.`
 AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if you (?:want|like|insist|say so|wish)\W*$",

@@ -9,8 +9,8 @@ NORM = cue(  # what holds for everybody
     r"any(?:thing|one|body) (?:that|who)\b.*\b(?:goes|is|gets|stays)|everyone:|everybody:)\b|"
     r"\bfrom (?:now on|today|tonight|tomorrow|this week|next week|\w+day) (?:on )?(?:it's|there's|we|every|all|no|the|only)\b|\bfrom now on\b|"
     r"\b(?:nobody|no one) else (?:talks|speaks|writes|goes|signs|touches|opens|drives|rings|answers|decides)\b",
-    r"^\W*(?:(?:so|and|but)\W+)*whatever (?:happens|we do|else)\W+(?:we|you|nobody|no one)\b|"
-    r"^\W*(?:(?:so|and|but)\W+)*(?:there(?:'ll| will) be no (?:more )?\w|nothing (?:on|in) your \w+|what (?:you|we) (?:don't|never) do is\b|(?:you|we) never (?!know|mind|had|did|got|said|told)\w+ .*\b(?:with(?:out)?|until|till?|before|unless|alone|on (?:your|our) own)\b)",
+    r"^\W*(?:(?:so|and|but)\W+)*whatever (?:happens|we do|else)\W+(?:nobody|no one|nothing|(?:we|you) (?:don't|never|won't))\b|"
+    r"^\W*(?:(?:so|and|but)\W+)*(?:nothing (?:on|in) your \w+|what (?:you|we) (?:don't|never) do is\b|you never (?!know|mind|had|did|g[eo]t|said|told|s[ae]e|hear|find|found|th[io]|c[ao]me|finish|w[ea]|need)\w+ .*\b(?:with(?:out)?|until|till?|before|unless|alone|on (?:your|our) own)\b)",
     r"(?:^\W*|, )whoever(?:'s| is| comes| goes| leaves)\b.* (?:locks|shuts|closes|turns|switches|washes|brings|takes|puts|writes|tells)\b|"
     r"^\W*(?:(?:so|and|then) )?whoever (?!is\b|was\b|it\b|you\b|they\b|knows\b|says\b)\w+s (?:[\w']+ ){1,4}\w{3,}s (?:it|them|the|his|her|their)\b",
     r"^\W*(?:(?:so|and|then) )?the [\w ]{3,30} (?:opens?|closes?|starts?|(?:is|are) (?:shut|closed|open)|moves?) .*\b(?:from (?:tonight|tomorrow|today|now|next week|\w+day|the first)|instead of)\b",
