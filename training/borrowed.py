@@ -8,6 +8,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from nuntius.core.language.en.dates import DAYS
 from nuntius.core.language.en.parse import parse_text
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.scene import Scene
@@ -20,11 +21,10 @@ SAYS_LITTLE = frozenset(  # nouns that a talk may answer without saying them
     "time day week month year thing people person one way kind sort part end meeting anybody somebody everybody money side "
     "word talk discussion conversation question answer problem point idea place number amount cost show mind date hour name "
     "price rest total past sum value turn hand come hold cover list difference minute second half morning evening afternoon "
-    "today tomorrow monday tuesday wednesday thursday friday saturday sunday mondays tuesdays wednesdays thursdays fridays "
-    "saturdays sundays demand reason need want help work job change man lady woman lot plan rule case fact length size group "
-    "team visit complaint deadline decision beginning start moment state position order last use opinion condition mean limit "
+    "today tomorrow demand reason need want help work job change man lady woman lot plan rule case fact length size group team "
+    "visit complaint deadline decision beginning start moment state position order last use opinion condition mean limit "
     "voice".split()
-)
+) | {form for day in DAYS for form in (day, f"{day}s")}
 
 
 def borrowed(talks: Sequence[Scene], questions: Sequence[Sequence[str]]) -> list[list[str]]:

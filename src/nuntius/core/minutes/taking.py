@@ -168,7 +168,7 @@ def exchange(scene: Scene, sentence: Sentence, reply: int, text: str, why: str) 
     along = [t for s in scene.by_turn[reply] if (t := taken_along(scene, s)) is not None]
     turns = (reply, *along[:1])
     owner = tuple(scene.speaker(turn) for turn in turns)
-    if cues.BOTH_OF_YOU.search(text) or cues.ASKED_BOTH.search(sentence.lower):
+    if cues.BOTH_OF_YOU.search(sentence.text):
         agreeing = (scene.speaker(t) for t in scene.following(reply, 1) if takes_on(scene, t))
         owner, text = last_two(scene, sentence, (*owner, *agreeing)), cues.BOTH_OF_YOU.sub("", text)
     return Finding(sentence, text, owner, (passage(sentence), *map(scene.whole, turns)), day, why)
