@@ -42,6 +42,7 @@ def subject_of(scene: Scene, turn: int) -> str:
 
 def names_subject(token: Token) -> bool:
     """Whether a token is a noun that says what the talk is about."""
-    is_noun = token.pos in ("NOUN", "PROPN") and token.text.isalpha()
-    counts = token.text.lower() in UNITS or token.text.lower() in TENS or ordinal(token.text) is not None
-    return is_noun and len(token.lemma) > 2 and token.lemma not in DULL and not counts
+    if token.pos not in ("NOUN", "PROPN") or not token.text.isalpha() or len(token.lemma) <= 2 or token.lemma in DULL:
+        return False
+    word = token.text.lower()
+    return word not in UNITS and word not in TENS and ordinal(word) is None

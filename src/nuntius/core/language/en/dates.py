@@ -9,6 +9,7 @@ import calendar
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 from datetime import date, timedelta
 
 from dateutil.easter import easter
@@ -34,6 +35,7 @@ _NUMBERED = (  # things that are counted as days are: `the first page`, `the thi
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
     "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
 )
+READ_ONCE = 8192  # texts whose days are kept: the same sentence is asked for its days in many places
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
 
 
@@ -50,7 +52,8 @@ class SaidDate:
 Reader = Callable[[re.Match[str], date], date | None]
 
 
-def said_dates(text: str, today: date) -> list[SaidDate]:
+@lru_cache(READ_ONCE)
+def said_dates(text: str, today: date) -> tuple[SaidDate, ...]:
     """Days named in `text` in order, none of them before `today`; past expressions give nothing."""
     found: list[SaidDate] = []
     for pattern, read in _GRAMMAR:
@@ -61,7 +64,7 @@ def said_dates(text: str, today: date) -> list[SaidDate]:
             day = read(match, today)
             if day is not None and day >= today:
                 found.append(SaidDate(day, match.group().strip(), match.start(), match.end()))
-    return sorted(found, key=lambda item: item.start)
+    return tuple(sorted(found, key=lambda item: item.start))
 
 
 def coming(today: date, weekday: int) -> date:
