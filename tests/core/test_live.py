@@ -319,7 +319,7 @@ def test_results_are_kept_by_their_text_and_the_oldest_go() -> None:
         asked.append(texts)
         return [text.upper() for text in texts]
 
-    kept: Kept[str] = Kept(2)
+    kept: Kept[str, str] = Kept(2)
     assert kept(["a", "b", "a"], upper) == ["A", "B", "A"]
     assert kept(["b", "c"], upper) == ["B", "C"]
     assert kept(["a"], upper) == ["A"]

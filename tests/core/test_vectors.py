@@ -4,9 +4,11 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from numpy.typing import NDArray
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language import vectors as of
+from nuntius.core.language.kept import Kept
 from nuntius.core.language.vectors import WIDTH, vectors
 from nuntius.core.networks import on_all_cores
 
@@ -29,8 +31,26 @@ def test_each_text_has_a_unit_vector_that_is_near_what_means_the_same() -> None:
 def test_a_text_means_the_same_among_others_and_by_itself() -> None:
     alone = np.stack([of._computed([text])[0] for text in TEXTS])
     beside = [*TEXTS, *(f"Boat number {n} is out of the water." for n in range(80))]
-    among = np.stack(of._computed(beside))[: len(TEXTS)]
+    among = of._computed(beside)[: len(TEXTS)]
     assert ((alone * among).sum(1) > 0.97).all()
+
+
+def test_a_talk_has_the_same_vectors_whatever_was_read_before(monkeypatch: pytest.MonkeyPatch) -> None:
+    talk = [f"Boat number {n} is out of the water, and the sun is on it." for n in range(30)]
+    other = ["Two sugars and a drop of milk for the man in the blue hat.", *talk[:7]]
+
+    def read(*talks: list[str]) -> NDArray[np.float32]:
+        monkeypatch.setattr(of, "_kept", Kept(of.KEPT))
+        return [vectors(each) for each in talks][-1]
+
+    assert np.array_equal(read(talk), read(other, talk))
+
+
+def test_a_long_talk_has_a_vector_for_each_of_its_sentences_in_their_order() -> None:
+    talk = [TEXTS[n % len(TEXTS)] for n in range(of.BLOCK + 5)]
+    made = vectors(talk)
+    assert made.shape == (len(talk), WIDTH)
+    assert ((made * vectors(TEXTS)[[n % len(TEXTS) for n in range(len(talk))]]).sum(1) > 0.97).all()
 
 
 def test_what_is_no_sentence_has_a_vector_too() -> None:

@@ -19,11 +19,12 @@ TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f41157
 WIDTH = 384
 LONGEST = 128  # tokens; the model was trained on 128
 BATCH = 32
-KEPT = 8000  # sentences whose vectors are kept, some 12 MB
+BLOCK = 256  # texts that are looked at together, from the first on
+KEPT = 32  # blocks whose vectors are kept, some 12 MB
 
 Vectors = NDArray[np.float32]
 
-_kept: Kept[Vectors] = Kept(KEPT)
+_kept: Kept[tuple[str, ...], Vectors] = Kept(KEPT)
 
 
 @cache
@@ -41,12 +42,22 @@ def _engine() -> tuple[onnxruntime.InferenceSession, Tokenizer]:
 def vectors(texts: Sequence[str]) -> Vectors:
     """Unit vectors of shape (len(texts), 384); their dot product is the cosine. Raises ModelMissing.
 
-    Means over all tokens, as the model's card describes.
+    Means over all tokens, as the model's card describes. In eight bits what is read together is rounded together, so
+    texts are read in blocks that hang on nothing but these texts: the same list gives the same vectors, whatever was
+    read before.
     """
-    return np.stack(_kept(texts, _computed)) if texts else np.zeros((0, WIDTH), np.float32)
+    blocks = [tuple(texts[first : first + BLOCK]) for first in range(0, len(texts), BLOCK)]
+    return np.concatenate([np.zeros((0, WIDTH), np.float32), *_kept(blocks, lambda new: list(map(_of_block, new)))])
 
 
-def _computed(texts: list[str]) -> list[Vectors]:
+def _of_block(block: tuple[str, ...]) -> Vectors:
+    texts = list(dict.fromkeys(block))
+    made = _computed(texts)
+    number = {text: at for at, text in enumerate(texts)}
+    return made[[number[text] for text in block]]
+
+
+def _computed(texts: list[str]) -> Vectors:
     session, tokenizer = _engine()
     tokens = [item.ids for item in tokenizer.encode_batch(texts)]
     made = np.zeros((len(texts), WIDTH), np.float32)
@@ -54,7 +65,7 @@ def _computed(texts: list[str]) -> list[Vectors]:
     read = on_all_cores(lambda part: session.run(None, {"input_ids": [tokens[i] for i in part]})[0], parts)
     for part, each in zip(parts, read, strict=True):
         made[part] = each
-    return list(made)
+    return made
 
 
 def _of_one_length(tokens: Sequence[Sequence[int]]) -> Iterator[list[int]]:

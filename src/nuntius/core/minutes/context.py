@@ -48,7 +48,7 @@ class Stretch:
     sentences: tuple[tuple[int, int, int], ...]
 
 
-_kept: dict[str, Kept[Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS, REFERENCES)}
+_kept: dict[str, Kept[tuple[int, ...], Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS, REFERENCES)}
 
 
 @lru_cache(maxsize=2)
@@ -167,9 +167,7 @@ def _ahead(parts: Sequence[Stretch], most: int) -> list[int]:
 
 def _read(name: str, stretches: Sequence[Stretch]) -> list[Logits]:
     """Logits of each token of each stretch."""
-    keys = [" ".join(map(str, stretch.tokens)) for stretch in stretches]
-    by_key = {key: stretch.tokens for key, stretch in zip(keys, stretches, strict=True)}
-    return _kept[name](keys, lambda missing: _computed(name, [by_key[key] for key in missing]))
+    return _kept[name]([stretch.tokens for stretch in stretches], lambda missing: _computed(name, missing))
 
 
 def _computed(name: str, stretches: list[tuple[int, ...]]) -> list[Logits]:

@@ -12,7 +12,7 @@ from nuntius.core.minutes import figures
 from nuntius.core.minutes.chapters import chair
 from nuntius.core.minutes.scene import Scene
 
-_kept: Kept[tuple[float, ...]] = Kept(12_000)  # sentences, some 10 MB; a meeting of four hours has 4,000
+_kept: Kept[str, tuple[float, ...]] = Kept(12_000)  # sentences, some 10 MB; a meeting of four hours has 4,000
 BESIDE = (  # signs that are looked for in the turns beside a sentence, too
     "question", "request", "untaken", "intent", "decided", "proposal", "call", "assent", "refusal", "dismissed",
     "backchannel", "light", "vote", "promise", "taking", "unknown", "figure",

@@ -9,8 +9,8 @@ import calendar
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 from datetime import date, timedelta
+from functools import lru_cache
 
 from dateutil.easter import easter
 from dateutil.relativedelta import relativedelta, weekday

@@ -17,7 +17,7 @@ KEPT = 6000  # turns whose sentences are kept, some 20 MB
 
 Part = tuple[int, int, str, tuple[Token, ...]]  # first word, last word, text, tokens of a sentence
 
-_kept: Kept[tuple[Part, ...]] = Kept(KEPT)
+_kept: Kept[str, tuple[Part, ...]] = Kept(KEPT)
 
 
 @cache
