@@ -9,6 +9,8 @@ import pytest
 from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.formats.json_ import minutes_json
 from nuntius.core.inquiry.inquire import inquire, turns_within
+from nuntius.core.language import vectors
+from nuntius.core.language.kept import Kept
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.needs import find_needs
@@ -140,13 +142,21 @@ def test_every_line_rests_on_words_of_the_record() -> None:
     assert minutes.chapters[-1].last == len(transcript.turns) - 1
 
 
-def test_the_same_talk_gives_the_same_minutes() -> None:
+def test_the_same_talk_gives_the_same_minutes_whatever_was_read_before(monkeypatch: pytest.MonkeyPatch) -> None:
     rows = [
         (MAREN, "Tobias, could you order five lamps?"),
         (TOBIAS, "Yes, by Friday."),
         (INES, "The pier needs light."),
+        (MAREN, "And the ramp stays shut until the new rails are in, agreed?"),
+        (INES, "Agreed."),
     ]
-    assert made(*rows) == made(*rows)
+
+    def last_of(*talks: list[tuple[str, str]]) -> tuple[Transcript, Minutes]:
+        scene.cache_clear()
+        monkeypatch.setattr(vectors, "_kept", Kept(vectors.KEPT))
+        return [made(*each) for each in talks][-1]
+
+    assert last_of(rows) == last_of([(DOUGLAS, "Who has the keys of the boat shed?"), *rows[1:4]], rows)
 
 
 def test_an_empty_transcript_has_no_minutes() -> None:
