@@ -35,7 +35,7 @@ _NUMBERED = (  # things that are counted as days are: `the first page`, `the thi
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
     "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
 )
-READ_ONCE = 8192  # texts whose days are kept: the same sentence is asked for its days in many places
+KEPT = 20_000  # texts whose days are kept, some eight hours of talk: each is asked for them in many places
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
 
 
@@ -52,7 +52,7 @@ class SaidDate:
 Reader = Callable[[re.Match[str], date], date | None]
 
 
-@lru_cache(READ_ONCE)
+@lru_cache(maxsize=KEPT)
 def said_dates(text: str, today: date) -> tuple[SaidDate, ...]:
     """Days named in `text` in order, none of them before `today`; past expressions give nothing."""
     found: list[SaidDate] = []

@@ -10,7 +10,7 @@ from jellyfish import jaro_winkler_similarity, metaphone
 
 from nuntius.core.language.lexicon import may_be_heard_for
 
-READ_ONCE = 4096  # sentences of which it is kept whom they speak to
+KEPT = 20_000  # sentences of which it is kept whom they speak to, some eight hours of talk
 SHORTEST_HEARD = 4  # letters of a name that is recognised although it was misheard
 HEARD_ALIKE = 0.88  # Jaro-Winkler similarity of a misheard name
 _YOU_NEXT = re.compile(
@@ -56,9 +56,9 @@ class Roster:
 
     def find(self, text: str) -> list[tuple[str, int]]:
         """People named in `text` with the character where each stands."""
-        return [(name, start) for name, start, _ in self.spans(text)]
+        return [(name, start) for name, start, _ in self._spans(text)]
 
-    def spans(self, text: str) -> list[tuple[str, int, int]]:
+    def _spans(self, text: str) -> list[tuple[str, int, int]]:
         """People named in `text`, each with where the name begins (with its title) and ends."""
         found: dict[str, tuple[str, int, int]] = {}
         for match in _NAME.finditer(text):
@@ -72,7 +72,20 @@ class Roster:
         """The person a sentence speaks to: `Milos, is the van back`, `Thanks, Milos.`, `could you, Kenji?`"""
         return _addressee(self, text)
 
-    def misheard(self, word: str) -> str | None:
+    def _spoken_to(self, text: str) -> str | None:
+        for name, at, end in self._spans(text):
+            before = text[:at].rstrip()
+            word = text[at:end].replace(" ", "") + text[end:].split(" ", 1)[0]
+            opens = not before or bool(_OPENERS.fullmatch(before))
+            called = (opens and word.endswith((",", ".", "?", "!", ":"))) or (
+                before.endswith(",") and not word.isalpha()
+            )
+            if called or (opens and _YOU_NEXT.match(text[at:])) or _YOU_BEFORE.search(before):
+                return name
+        words = (word for match in _CALLED.finditer(text) for word in match.groups() if word)
+        return next(filter(None, map(self._misheard, words)), None)
+
+    def _misheard(self, word: str) -> str | None:
         """The one person for whose first name a word may have been written down."""
         heard = [name for key, name in self._first.items() if may_be_heard_for(key, word)]
         return heard[0] if len(heard) == 1 else None
@@ -89,17 +102,7 @@ class Roster:
         return self._first[key]
 
 
-@lru_cache(READ_ONCE)
-def _addressee(roster: Roster, text: str) -> str | None:
-    for name, at, end in roster.spans(text):
-        before = text[:at].rstrip()
-        word = text[at:end].replace(" ", "") + text[end:].split(" ", 1)[0]
-        opens = not before or bool(_OPENERS.fullmatch(before))
-        called = (opens and word.endswith((",", ".", "?", "!", ":"))) or (before.endswith(",") and not word.isalpha())
-        if called or (opens and _YOU_NEXT.match(text[at:])) or _YOU_BEFORE.search(before):
-            return name
-    words = (word for match in _CALLED.finditer(text) for word in match.groups() if word)
-    return next(filter(None, map(roster.misheard, words)), None)
+_addressee = lru_cache(maxsize=KEPT)(Roster._spoken_to)
 
 
 def is_label(speaker: str) -> bool:
