@@ -268,8 +268,8 @@ def test_the_sound_and_the_picture_of_a_shared_tab_are_kept(desk: Desk, site: Si
     assert share_found(sound[5 * RATE : 13 * RATE], talk) > 0.1
     with site.installation.database.read() as session:
         pictures = session.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting)).all()
-    assert len(pictures) == 2
-    assert pictures[1].at - pictures[0].at > 4
+    first, second = sorted(picture.at for picture in pictures)
+    assert first < 9 <= second  # seconds held when the slide was changed
 
 
 def _hand_over(session: Session) -> None:
