@@ -13,7 +13,7 @@ from nuntius.core.language.en.parse import parse_text
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.scene import Scene
 
-EACH = 10  # questions put to a talk
+EACH = 4  # questions put to a talk
 USED_LESS = 0.03  # taken off a question's cosine for each talk that it was already put to
 NEAR = 0.45  # cosine from which it is near enough even if the talk has none of its nouns
 STEM = 4  # letters by which a noun is looked for inside the words of a talk (`insurance`, `insured`)

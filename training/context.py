@@ -46,8 +46,8 @@ TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # tha
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 ALONE, ALONE_RATE, ALONE_HEAD_RATE = 2, 4e-5, 4e-4  # rounds of questions alone, and the rates of these
-LAST_RATE, LAST_HEAD_RATE = 3e-5, 3e-4  # of the last round, with questions of other meetings
-BESIDE = 0.55  # share of the questions with an answer that are read in the last round
+LAST_RATE, LAST_HEAD_RATE = 4e-5, 4e-4  # of the last round, with questions of other meetings
+BESIDE = 0.5  # share of the questions with an answer that are read in the last round
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
 RARE = dict(zip(KINDS, (2.0, 3.0, 1.5, 1.0, 2.0, 2.0), strict=True))  # weight of what is right

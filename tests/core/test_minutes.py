@@ -251,6 +251,11 @@ class TestInquiry:
         assert reply.evidence == ()
         assert reply.nearest  # what to look at instead
 
+    def test_a_question_is_answered_though_none_of_its_words_was_said(self) -> None:
+        reply = inquire(talk(*self.ROWS), MeetingFacts(TUESDAY, PEOPLE), "What quantity of bread rolls gets delivered?")
+        assert reply.found
+        assert "200 buns" in reply.text
+
     def test_a_question_can_be_put_to_one_voice_alone(self) -> None:
         spoken = talk(*self.ROWS)
         within = turns_within(spoken, MAREN)

@@ -13,7 +13,8 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.transcript.transcript import Transcript
 
-FOUND = -8.2  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+FOUND = -6.5  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
+FOUND_STRANGE = -2.0  # the same of a question of whose words none was ever said; fitted on questions of other meetings
 BEST_SHARE, NEXT_SHARE = 1.0, 1.5  # of what reading says of the best turn, and of the best together, in it
 NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
@@ -64,11 +65,12 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     answers = answering(talk, question, nearest)
     read = np.array(talk.highest(answers, LEAST_ANSWERING))
     found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
-    best = np.sort(read[nearest])[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
+    # Nothing is surer not to answer than what was not looked at: else a short talk's few turns tell too much.
+    best = np.sort(np.maximum(read[nearest], LEAST_ANSWERING))[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
     found += BEST_SHARE * float(best[-1]) + NEXT_SHARE * float(best.mean())
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
-    if found < FOUND or _is_strange(put):
+    if found < (FOUND_STRANGE if _is_strange(put) else FOUND):
         return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
     turns: list[int] = []
     told: list[int] = []  # those of which the answer is made; the others only stand below it
