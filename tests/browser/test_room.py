@@ -25,6 +25,7 @@ from tests.help import write_wav
 pytestmark = pytest.mark.browser
 DEMO = Path(__file__).parents[2] / "demo/bring-me-in.ogg"
 LEAD = 4.0  # seconds of silence before the talk, while the room is opened
+LATE = 3.0  # seconds that sound may come late on a machine that is busy; less than any break here
 
 
 @pytest.fixture(scope="session")
@@ -136,6 +137,7 @@ def test_a_killed_browser_goes_on_and_the_gap_is_marked(desk: Desk, site: Site) 
     until_held(site, meeting, 5)
     killed = time.time()
     desk.kill()
+    time.sleep(4)  # away for this long
     before = room(site, meeting).held / RATE
     page = desk.open()
     page.goto(f"/meetings/{meeting}/room")
@@ -149,9 +151,9 @@ def test_a_killed_browser_goes_on_and_the_gap_is_marked(desk: Desk, site: Site) 
     with site.installation.database.read() as session:
         begun = runs_of(session, room(site, meeting))[0].begun
     assert begun is not None
-    assert killed - begun - at < 1.0, f"{killed - begun - at:.2f} s from before the crash are missing"
+    assert killed - begun - at < LATE, f"{killed - begun - at:.2f} s from before the crash are missing"
     told = room(site, meeting).held / RATE + seconds
-    assert stopping - begun - 1.5 < told < time.time() - begun + 0.5, "gap and sound are not the time that passed"
+    assert stopping - begun - LATE < told < time.time() - begun + 0.5, "gap and sound are not the time that passed"
 
 
 def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) -> None:
@@ -159,7 +161,6 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     meeting = open_room(page, "A private word")
     begin(page)
     until_held(site, meeting, 7)
-    pressed = time.time()
     page.get_by_role("button", name="Pause").click()
     expect(page.get_by_text("Paused at").first).to_be_visible()
     paused = room(site, meeting).held
@@ -180,8 +181,10 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     assert after[1] > 0.9 and after[0] - last[0] > 9
     ((kind, at, seconds),) = breaks(site, meeting)
     assert (kind, at) == ("pause", pytest.approx(paused / RATE, abs=0.01))
-    assert seconds is not None and 8.5 < seconds < resumed - pressed + 0.5
     with site.installation.database.read() as session:
+        begun = runs_of(session, room(site, meeting))[0].begun
+        assert begun is not None and seconds is not None
+        assert 8.5 < seconds < resumed - begun - paused / RATE + 0.5, "what is not sound is not the pause"
         lines = session.scalars(select(LiveLineRow).where(LiveLineRow.meeting_id == meeting))
         at = paused / RATE
         assert not any(line.start < at - 0.2 and at + 0.2 < line.end for line in lines), "a line runs across the pause"
