@@ -46,7 +46,6 @@ TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # tha
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
 ALONE, ALONE_RATE, ALONE_HEAD_RATE = 2, 4e-5, 4e-4  # rounds of questions alone, and the rates of these
-LAST_RATE, LAST_HEAD_RATE = 4e-5, 4e-4  # of the last round, with questions of other meetings
 BESIDE = 0.5  # share of the questions with an answer that are read in the last round
 WARM = 0.1  # share of the steps in which the rates rise
 BATCH, BUCKET = 4, 16  # stretches of a step; steps' worth that are sorted by length together
@@ -227,7 +226,7 @@ def questioned(network: Network) -> Network:
     others = [put(each.talk, question, ()) for each, of_others in near for question in of_others]
     fixed = [lesson for other in others for lesson in of_question(other, BORROWED)]
     some = [each for each in asked if not each.holds or random.random() < BESIDE]
-    return learnt(network, 1, (LAST_RATE, LAST_HEAD_RATE), fixed, some)
+    return learnt(network, 1, (ALONE_RATE, ALONE_HEAD_RATE), fixed, some)
 
 
 def learnt(

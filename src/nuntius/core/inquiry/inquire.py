@@ -63,10 +63,10 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     nearest = [int(turn) for turn in np.argsort(-likely, kind="stable")[:READ] if likely[turn] > 0]
     answers = answering(talk, question, nearest)
-    read = np.array(talk.highest(answers, LEAST_ANSWERING))
-    found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
     # Nothing is surer not to answer than what was not looked at: else a short talk's few turns tell too much.
-    best = np.sort(np.maximum(read[nearest], LEAST_ANSWERING))[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
+    read = np.maximum(talk.highest(answers, LEAST_ANSWERING), LEAST_ANSWERING)
+    found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
+    best = np.sort(read[nearest])[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
     found += BEST_SHARE * float(best[-1]) + NEXT_SHARE * float(best.mean())
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
