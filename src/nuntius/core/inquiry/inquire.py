@@ -19,7 +19,8 @@ BEST_SHARE, NEXT_SHARE = 1.0, 1.5  # of what reading says of the best turn, and 
 NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.8  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
-CLOSE = 0.1  # share of the best passage's odds that a further one needs
+CLOSE = 0.02  # share of the best passage's odds that a further one needs to be shown
+TOLD_CLOSE = 0.1  # the same for the answer to be made from it
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
 LEAST = 4  # passages of an answer, where there are as many
@@ -75,11 +76,11 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     turns: list[int] = []
     told: list[int] = []  # those of which the answer is made; the others only stand below it
     for rank, turn in enumerate(order[:MOST]):
-        near = likely[turn] >= CLOSE * likely[order[0]]
-        if rank < LEAST or near:
+        share = likely[turn] / likely[order[0]]
+        if rank < LEAST or share >= CLOSE:
             together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
             turns += [t for t in together if t not in turns]
-            told += together if rank < WITH_EXCHANGE or near else []
+            told += together if rank < WITH_EXCHANGE or share >= TOLD_CLOSE else []
     turns = sorted(turns[:MOST])
     told = [turn for turn in told if turn in turns]  # nothing is answered from what does not stand below
     return Reply(True, _answer(talk, put, answers, told), tuple(talk.whole(t) for t in turns))
