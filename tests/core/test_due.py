@@ -157,15 +157,37 @@ def test_a_heading_that_is_a_day_dates_nothing() -> None:
 @pytest.mark.parametrize(
     ("said", "again"),
     [
-        (("Same again on the twentieth of October, five o'clock?", "Yes, the twentieth."), "Tuesday 20 October"),
+        (
+            ("Same again on the twentieth of October, five o'clock?", "Yes, the twentieth."),
+            "Tuesday 20 October at five o'clock",
+        ),
         (
             ("When shall we do this again, November?", "The first Thursday in November, that's the fifth."),
             "Thursday 5 November",
         ),
-        (("So shall we talk in a fortnight, same time?", "That'd be the twentieth. Good."), "Tuesday 20 October"),
+        (("So shall we talk in a fortnight, same time?", "That'd be the twentieth. Good."), "Tuesday 20 October, same time"),
+        (  # the day that took the place of another, and the hour behind it
+            (
+                "Shall we talk again? The tenth of November?",
+                "I'm burying somebody on the tenth. The thirteenth, same hour.",
+                "Half past ten.",
+            ),
+            "Friday 13 November at half past ten",
+        ),
+        (  # which the others repeat, before they speak of another day
+            ("So we speak on the thirteenth of November?", "The thirteenth, at nine.", "Tomorrow, then."),
+            "Friday 13 November at nine o'clock",
+        ),
+        (("So we meet again in a month, the third of November. Here?", "Here."), "Tuesday 3 November, here"),
+        (("Next meeting's the sixth, ten o'clock.", "Good."), "Friday 6 November at ten o'clock"),  # and not today
+        (  # the hour at which they part is not the next one's
+            ("Nearly ten to six. Next meeting's the third of November, same place.", "Right."),
+            "Tuesday 3 November, same place",
+        ),
     ],
 )
 def test_when_they_meet_again_is_told_as_a_day(said: tuple[str, ...], again: str) -> None:
     talked = [(PEOPLE[n % 3], f"The pump number {n} is running well.") for n in range(12)]
-    lines = make_minutes(talk(*talked, (MAREN, said[0]), (TOBIAS, said[1])), MeetingFacts(TUESDAY, PEOPLE)).lines
+    parting = [(PEOPLE[n % 2], words) for n, words in enumerate(said)]
+    lines = make_minutes(talk(*talked, *parting), MeetingFacts(TUESDAY, PEOPLE)).lines
     assert [line.text for line in lines if line.kind == "decision"] == [f"Next meeting: {again}."]

@@ -87,7 +87,7 @@ def test_what_is_left_for_later_stands_beside_the_next_meeting() -> None:
     )
     left, again = of("decision", *rows)
     assert left.text.startswith("We leave that till we hear from Pollard")
-    assert "the seventeenth of November" in again.text
+    assert again.text == "Next meeting: Tuesday 17 November, here."
 
 
 def test_both_who_are_asked_have_the_task_and_the_day() -> None:
@@ -111,7 +111,7 @@ def test_when_they_speak_again_is_found_without_the_word_meeting() -> None:
         (INES, "Shall we speak on Friday, when you've slept on it? Ten o'clock?"),
         (MAREN, "Friday at ten."),
     )
-    assert "Next meeting: Friday 9 October." in [line.text for line in of("decision", *rows)]
+    assert "Next meeting: Friday 9 October at ten o'clock." in [line.text for line in of("decision", *rows)]
 
 
 def test_a_next_meeting_told_by_another_day_is_found() -> None:
@@ -124,7 +124,7 @@ def test_a_next_meeting_told_by_another_day_is_found() -> None:
         (MAREN, "I'm in court on the twentieth. The day after, at nine."),
         (INES, "Fine."),
     )
-    assert "Next meeting: Wednesday 21 October." in [line.text for line in of("decision", *rows)]
+    assert "Next meeting: Wednesday 21 October at nine o'clock." in [line.text for line in of("decision", *rows)]
 
 
 def test_the_speakers_part_and_anothers_are_two_tasks() -> None:

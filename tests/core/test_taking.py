@@ -487,7 +487,7 @@ def test_when_to_meet_again_is_the_day_agreed_in_the_end() -> None:
         (TOBIAS, "That works."),
         (MAREN, "The twenty-first it is."),
     )
-    assert lines[-1].text == "Next meeting: Wednesday 21 October."
+    assert lines[-1].text == "Next meeting: Wednesday 21 October, same time."
     assert max(each.turn for each in lines[-1].evidence) == len(rows) + 4
 
 

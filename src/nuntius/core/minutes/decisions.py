@@ -7,14 +7,15 @@ from dataclasses import replace
 import numpy as np
 
 from nuntius.core.language.en import cues, deadlines, rulings
-from nuntius.core.language.en.dates import SaidDate, said_dates
+from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import beside, with_reference
+from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
-from nuntius.core.minutes.meeting_again import PARTING, next_meeting
+from nuntius.core.minutes.meeting_again import PARTING, is_named, next_meeting, told_again
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.scene import Scene, passage
@@ -142,8 +143,7 @@ def _tells_when_again(scene: Scene, line: Line, again: Line | None) -> bool:
     """`The twenty-first it is`, beside the line that says when they meet again."""
     if again is None or not _near(line, again) or not _names_only_day(scene, line.text):
         return False
-    named, when = ({day.day for day in said_dates(each.text, scene.facts.day)} for each in (line, again))
-    return bool(named & when)
+    return any(is_named(scene, line.text, day) for day in said_dates(again.text, scene.facts.day))
 
 
 def _near(a: Line, b: Line) -> bool:
@@ -231,10 +231,10 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
 
 
 def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> Line | None:
-    again = _day_agreed(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
+    again = next_meeting(scene) or in_sentence(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
     if again is not None:
-        text = rulings.MEETS_AGAIN.format(day=f"{again.day:%A} {again.day.day} {again.day:%B}")
-        evidence = tuple(sorted({*ruling.evidence, *_named_at(scene, again)}))
+        text, named = told_again(scene, again)
+        evidence = tuple(sorted({*ruling.evidence, *map(passage, named)}))
         return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
     sentence, about = _stated(scene, ruling, likely, tasks)
     text = wording.resolution(sentence.text)
@@ -314,25 +314,6 @@ def _offered_to(scene: Scene, sentence: Sentence) -> Sentence | None:
     before = (s for t in scene.preceding(sentence.turn, MERGE_REACH) for s in reversed(scene.by_turn[t]))
     proposed = (s for s in before if s.speaker != sentence.speaker and cues.PROPOSAL.search(s.lower))
     return next((s for s in proposed if wording.resolution(s.text)), None)
-
-
-def _day_agreed(scene: Scene, sentence: Sentence) -> SaidDate | None:
-    """When they meet again, where the sentence itself does not say so in the end."""
-    again = next_meeting(scene)
-    if again is None or sentence.is_question:
-        return again
-    says = any(item.day == again.day for item in said_dates(sentence.text, scene.facts.day))
-    return None if says and deadlines.MEETING_AGAIN.search(sentence.text) else again
-
-
-def _named_at(scene: Scene, again: SaidDate) -> tuple[Passage, ...]:
-    """The last words that name a day; none where it is only told by another one (`the week after that`)."""
-    naming = (
-        s
-        for s in reversed(scene.sentences)
-        if any(d.day == again.day or d.said == again.said for d in said_dates(s.text, scene.facts.day))
-    )
-    return tuple(passage(sentence) for sentence in list(naming)[:1])
 
 
 def _instead(ruling: Ruling) -> Answer | None:

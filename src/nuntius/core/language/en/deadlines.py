@@ -168,7 +168,7 @@ DAY_WILL_DO = cue(
 )
 NEXT_MEETING = re.compile(
     r"\b(?:before|by|at|for|till?|until|to) (?:we (?:next )?(?:speak|talk|meet) (?:again|next)|(?:the |our )?next (?:call|meeting|time|session)|"
-    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?!(?: is|'s)\b)",
+    r"the (?:january|february|march|april|may|june|july|august|september|october|november|december) (?:meeting|session))|\bnext time\b(?!(?: is|'s|, the)\b)",
     re.I,
 )
 FOR_NEXT = re.compile(
@@ -183,6 +183,18 @@ MEETING_AGAIN = re.compile(
     r"^\W*(?:(?:so|then|okay|right)\W+)*next \w+day,? (?:same time|at \w|half past|\w+ o'clock)|\b(?:next (?:meeting|call|session|one|time)|meet (?:again|next)|(?:speak|talk|meet) when (?:we|i|you)(?:'ve| have)|talk in|(?:speak|talk) again|speak in|we(?:'ll| will)? (?:speak|talk|meet|see each other) (?:again |next )?on the|same (?:time|again)|do this again|look at (?:it|this) (?:again (?:in|on)|when\W*$)|see you|call (?:again|next)|(?:shall|do) we (?:all )?(?:speak|talk|meet|see each other) (?:on|next|this) )\b",
     re.I,
 )
+LOOKS_AGAIN = re.compile(r"\blook at (?:it|this) (?:again|when)\b")  # at a matter, for which they may not meet
+_CLOCK = r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|midday|\d{1,2}(?:[:.]\d\d)?(?: ?[ap]m)?)"
+HOUR_AGAIN = re.compile(  # the hour beside the day on which they meet again
+    rf"(?:\bat |, |^\W*|\d )((?:half past|quarter (?:past|to)|(?:five|ten|twenty|twenty-five) (?:past|to)) {_CLOCK}\b|{_CLOCK} o'clock\b)|"
+    rf"\bat ({_CLOCK})(?=\W*$|[,.;]| (?:and|if|when|here|in|sharp|say)\b)"
+)
+SAME_HOUR = re.compile(r"\b(same (?:time|hour))\b")
+PLACE_AGAIN = re.compile(r"(?:^|, |\b(?:in|again|back) )(here)(?=\W*$|[,.;?]| again\b)|\b(same place)\b")
+BARE_HOUR, SHARP = re.compile(r"[a-z]+(?<!noon)(?<!midday)|\d{1,2}"), " o'clock"
+NTH_ONLY = re.compile(r"(?:the )?(?:[\w-]+(?:st|nd|rd|th)|first|second|third)", re.I)
+COUNTED_ON = re.compile(r"(?:in|a|within|inside)\s|\w+\s(?:weeks?|months?|days?)\b|next\s(?:week|month)", re.I)  # `in a month`
+WHOLE_SPAN = re.compile(r"(?:this|next|the)\s+(?:week|month|weekend)\b", re.I)
 TOO_SOON = re.compile(
     r"(?:'s| is| would be|'d be) (?:a (?:push|stretch)|tight|too|no good|out\b|difficult|tricky|not\b|impossible|hard)",
     re.I,

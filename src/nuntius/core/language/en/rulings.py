@@ -129,7 +129,7 @@ BY_WHEN = cue(r"^\W*by (?:the )?\w+(?: of \w+)?\W*$")  # `By the first of Octobe
 WITH_A_DAY = frozenset(  # words beside a day that settle nothing else
     "s not now though fine it is that then on by make say okay the at soon enough let and all right good same time o clock half past quarter to".split()
 )
-MEETS_AGAIN = "Next meeting: {day}."
+MEETS_AGAIN = "Next meeting: {day}{hour}{place}."
 WILLED = cue(
     r"\b(?:will|'ll|shall|should|would|could|can|must|may|let's|going to|then|propose|suggest|move that|agree|agreed|has to|have to|needs? to|not before|until|till?)\b|n't be",
 )
