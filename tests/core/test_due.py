@@ -165,7 +165,10 @@ def test_a_heading_that_is_a_day_dates_nothing() -> None:
             ("When shall we do this again, November?", "The first Thursday in November, that's the fifth."),
             "Thursday 5 November",
         ),
-        (("So shall we talk in a fortnight, same time?", "That'd be the twentieth. Good."), "Tuesday 20 October, same time"),
+        (
+            ("So shall we talk in a fortnight, same time?", "That'd be the twentieth. Good."),
+            "Tuesday 20 October, same time",
+        ),
         (  # the day that took the place of another, and the hour behind it
             (
                 "Shall we talk again? The tenth of November?",

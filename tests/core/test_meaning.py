@@ -218,7 +218,7 @@ def test_a_list_for_next_time_is_due_when_they_meet_again() -> None:
         (MAREN, "Next Monday, eight o'clock."),
     )
     assert of("action", *rows)[0].due == date(2026, 10, 12)
-    assert [line.text for line in of("decision", *rows)] == ["Next Monday, eight o'clock."]
+    assert [line.text for line in of("decision", *rows)] == ["Next meeting: Monday 12 October at eight o'clock."]
 
 
 def test_assent_that_names_its_conditions_keeps_its_words() -> None:

@@ -17,6 +17,7 @@ from nuntius.core.minutes.signs import tells_to
 from nuntius.core.minutes.taking import (
     BRIEF,
     SHORTEST_TASK,
+    all_others,
     dismissed_after,
     echoes,
     empty,
@@ -123,7 +124,7 @@ def _asked_of_all(scene: Scene, sentence: Sentence) -> Finding | None:
     text = tasks.order(sentence.text[match.end() :]).replace("?", "")
     if not (day or agreed) or len(text.split()) < SHORTEST_TASK or empty(text.lower()) or cues.WHO_CAN.match(text):
         return None
-    others = _all_others(scene, sentence)
+    others = all_others(scene, sentence)
     spoken_to: tuple[str, ...] = others
     if cues.OF_TWO.search(match.group()):
         agreeing = tuple(scene.speaker(t) for t in scene.following(sentence.turn, 2) if takes_on(scene, t))
@@ -140,14 +141,8 @@ def _told_each(scene: Scene, sentence: Sentence) -> Finding | None:
     if not told or unreal(sentence.lower) or (day := in_sentence(scene, sentence)) is None:
         return None
     text = tasks.order(sentence.text)
-    owner = _all_others(scene, sentence)
+    owner = all_others(scene, sentence)
     return Finding(sentence, made_clear(scene, sentence, text), owner, (passage(sentence),), day, OF_ALL)
-
-
-def _all_others(scene: Scene, sentence: Sentence) -> tuple[str, ...]:
-    """Everybody there but who speaks."""
-    everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
-    return tuple(name for name in everybody if name != sentence.speaker)
 
 
 def _asked_by_day(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

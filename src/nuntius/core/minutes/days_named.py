@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import timedelta
 
 from nuntius.core.language.en import cues, deadlines, errands
-from nuntius.core.language.en.dates import MONTHS, SaidDate, said_dates
+from nuntius.core.language.en.dates import MONTHS, SaidDate, coming, said_dates
 from nuntius.core.language.en.numbers import ORDINAL_WORDS
 from nuntius.core.language.en.other_days import BY_ANOTHER, CALLED_SO, by_another
 from nuntius.core.language.sentence import Sentence
@@ -16,7 +16,7 @@ BARE_NTH = re.compile(
     rf"the\s+(?:\d{{1,2}}(?:st|nd|rd|th)|{ORDINAL_WORDS})", re.I
 )  # a day of a month that is not named
 THE_DAY = re.compile(r"the\s+\w+day", re.I)
-NAMES_NUMBER = re.compile(rf"\d|{ORDINAL_WORDS}|\bweek (?:of|in) \w", re.I)
+NAMES_WEEK = re.compile(rf"\d|{ORDINAL_WORDS}|\bweek (?:of|in) \w|^next \w+day", re.I)
 IN_MONTH = re.compile(rf"\bin ({'|'.join(MONTHS)})\b", re.I)
 NAMES_MONTH = re.compile("|".join(MONTHS), re.I)
 DAY_OF_MONTH = re.compile(rf"(?=.*(?:{'|'.join(MONTHS)}))(?=.*(?:\d|{ORDINAL_WORDS}|\b(?:end|middle) of))", re.I)
@@ -44,6 +44,7 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
         return told
     found = [item for item in said_dates(sentence.text, scene.facts.day) if not _of_event(sentence.text, item)]
     found = [item for item in found if not _only_names(sentence, item) and not _is_today(scene, sentence, item)]
+    found = [item for item in found if not deadlines.NOT_THEN.match(sentence.text[: item.start])]
     found = [item for item in found if not cues.AND_IF.search(sentence.text[: item.start])]
     found = [item for item in found if not deadlines.OTHERS_CLAUSE.search(sentence.text[: item.start])]
     found = [item for item in found if not deadlines.AND_WE_MEET.search(sentence.text[: item.start])]
@@ -54,7 +55,8 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     behind = [item for item in found if item.start >= start]
     found = behind if behind or cues.OVERTAKEN.search(sentence.lower) else found
     if found and (clause := deadlines.NEXT_CLAUSE.search(sentence.text, found[0].end)):
-        found = [item for item in found if item.start < clause.start()]
+        so = [item for item in found if deadlines.SO_IT_HAS.match(sentence.text[clause.start() : item.start])]
+        found = so or [item for item in found if item.start < clause.start()]
     pressing = [
         item for item in found if deadlines.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
@@ -103,14 +105,27 @@ def _last_of_two(sentence: Sentence, found: list[SaidDate], chosen: SaidDate) ->
 
 def _in_week_spoken_of(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:
     """`The Thursday` in the week of the day of a month that was named last before, where that lies further ahead."""
+    here = [
+        d.day
+        for d in said_dates(sentence.text, scene.facts.day)
+        if d.end <= item.start and not THE_DAY.fullmatch(d.said)
+    ]
+    if here:  # `You have it by Tuesday, and I'd want it back by the Friday.`
+        return replace(item, day=coming(here[-1], item.day.weekday()))
     earlier = [s.text for s in scene.by_turn[sentence.turn] if s.first < sentence.first]
     for turn in (sentence.turn, *scene.preceding(sentence.turn, WEEK_REACH)):
         said = " ".join(earlier) if turn == sentence.turn else scene.text(turn)
-        named = [d.day for d in said_dates(said, scene.facts.day) if NAMES_NUMBER.search(d.said)]
+        named = [d.day for d in said_dates(said, scene.facts.day) if NAMES_WEEK.search(d.said)]
         if named:
             day = named[-1] + timedelta(item.day.weekday() - named[-1].weekday())
+            if day > named[-1] and turn != sentence.turn and _is_before(scene, turn):
+                day -= timedelta(7)  # `Before half-term? It begins on the twenty-sixth.` `On the Saturday.`
             return replace(item, day=day) if day > item.day else item
     return item
+
+
+def _is_before(scene: Scene, turn: int) -> bool:
+    return any(s.is_question and deadlines.BEFORE_IT.search(s.lower) for s in scene.by_turn[turn])
 
 
 def _in_its_month(scene: Scene, sentence: Sentence, item: SaidDate) -> SaidDate:

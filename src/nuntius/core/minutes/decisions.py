@@ -14,7 +14,7 @@ from nuntius.core.minutes import wording
 from nuntius.core.minutes.clearer import beside, with_reference
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.judges import Likely
-from nuntius.core.minutes.line import Answer, Line, Passage
+from nuntius.core.minutes.line import Answer, Line
 from nuntius.core.minutes.meeting_again import PARTING, is_named, next_meeting, told_again
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.recast import recast

@@ -35,6 +35,7 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
     ways: tuple[Callable[[], SaidDate | None], ...] = (
         lambda: by_next_meeting(scene, sentence),
         lambda: _supposed_for(scene, sentence) if own else None,
+        lambda: _before_away(scene, sentence),
         lambda: _in_own_words(scene, sentence, start),
         lambda: _at_that_time(scene, sentence),
         lambda: _just_named(scene, sentence),
@@ -56,6 +57,15 @@ def due(scene: Scene, sentence: Sentence, start: int = 0, own: bool = False) -> 
 def _in_own_words(scene: Scene, sentence: Sentence, start: int) -> SaidDate | None:
     found = in_sentence(scene, sentence, start)
     return _exactly(scene, sentence, found) if found is not None else None
+
+
+def _before_away(scene: Scene, sentence: Sentence) -> SaidDate | None:
+    """`I'm off from the twelfth to the nineteenth. I'll write it up before I go.`: the day on which the absence begins."""
+    if not deadlines.BEFORE_I_GO.search(sentence.lower):
+        return None
+    near = [s for t in (*scene.preceding(sentence.turn, 2), sentence.turn) for s in scene.by_turn[t]]
+    told = [(s, m) for s in near if s.speaker == sentence.speaker and (m := deadlines.I_AM_OFF.search(s.lower))]
+    return next((d for s, m in told for d in said_dates(s.text, scene.facts.day) if d.start >= m.start()), None)
 
 
 def _at_that_time(scene: Scene, sentence: Sentence) -> SaidDate | None:

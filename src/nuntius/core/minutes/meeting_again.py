@@ -48,7 +48,7 @@ def told_again(scene: Scene, again: SaidDate) -> tuple[str, tuple[Sentence, ...]
     exact, hour = _first(looked_at, deadlines.HOUR_AGAIN)
     same, as_before = _first(looked_at, deadlines.SAME_HOUR) if not hour else ([], "")
     there, place = _first(looked_at, deadlines.PLACE_AGAIN)
-    sharp = deadlines.SHARP if deadlines.BARE_HOUR.fullmatch(hour) else ""
+    sharp = deadlines.SHARP if deadlines.ONLY_HOUR.fullmatch(hour) else ""
     text = rulings.MEETS_AGAIN.format(
         day=f"{again.day:%A} {again.day.day} {again.day:%B}",
         hour=f" at {hour}{sharp}" if hour else f", {as_before}" if same else "",

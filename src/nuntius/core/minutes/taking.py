@@ -123,6 +123,12 @@ def reply_to(scene: Scene, turn: int, asked: str | None) -> int | None:
     return others[0] if others else None
 
 
+def all_others(scene: Scene, sentence: Sentence) -> tuple[str, ...]:
+    """Everybody there but who speaks."""
+    everybody = scene.facts.people or tuple(dict.fromkeys(turn.speaker for turn in scene.transcript.turns))
+    return tuple(name for name in everybody if name != sentence.speaker)
+
+
 def dismissed(scene: Scene, sentence: Sentence) -> bool:
     """Withdrawn by the speaker's next words or waved away by the next voice."""
     later = [s for s in scene.by_turn[sentence.turn] if s.first > sentence.first]

@@ -17,7 +17,8 @@ _DAY = re.compile(
 )
 _POSSESSIVE = re.compile(r"\b(?:my|your|his|her|our|their|[A-Z]\w+'s)$")  # `my Friday evening` is no day by which
 _HANGS = re.compile(  # what is left before a day that was taken off
-    r"(?:,?\s+(?:so|by|before|until|till?|of|about|around|all)|\s+(?:(?:by|on|before|until|till?|for|in|at|from|of)\s+)?(?:the|a))+$",
+    r"(?:,?\s+(?:the|a|one|two|three) (?:week|day|night|evening|fortnight)s? (?:before|after|ahead|earlier)|"
+    r",?\s+(?:so|by|before|until|till?|of|about|around|all)|\s+(?:(?:by|on|before|until|till?|for|in|at|from|of)\s+)?(?:the|a))+$",
     re.I,
 )
 _LEADS_ON = re.compile(  # words that do not stand without the day behind them

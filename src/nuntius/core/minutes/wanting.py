@@ -13,7 +13,7 @@ from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.due import due, is_bare_day
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.taking import REACH, reply_to, takes_on, unreal
+from nuntius.core.minutes.taking import REACH, all_others, reply_to, takes_on, unreal
 
 WANTED = "asked for by a day"  # why
 ASKED_BACK = 2  # turns within which a day is found that was asked back for
@@ -25,7 +25,10 @@ def wanted_of(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | No
     if unreal(sentence.lower):
         return None
     if not sentence.is_question:
-        return _wants(scene, sentence, taken) or _together(scene, sentence, taken) or _own_by(scene, sentence)
+        told = (_wants, _needed, _time_wanted, _together)
+        return next(
+            (found for way in told if (found := way(scene, sentence, taken)) is not None), _own_by(scene, sentence)
+        )
     ways = (_asked_by_when, _to_be_done, _seen, _still_out, _getting_on, _comes, _found_a_day, _to_be_given)
     return next((found for way in ways if (found := way(scene, sentence, taken)) is not None), None)
 
@@ -44,10 +47,43 @@ def _wants(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
     others = [t for t in replies if scene.speaker(t) != sentence.speaker]
     turns = others if errands.OF_BOTH.search(scene.text(sentence.turn)) else [reply]
     owner = tuple(dict.fromkeys(scene.speaker(t) for t in turns))
+    owner = all_others(scene, sentence) if errands.FROM_EVERYBODY.search(sentence.lower) else owner
     taken.update(turns)
     thing = _theirs(has["thing"] if has else wording.clean(sentence.text[match.end("lead") :]))
     evidence = (passage(sentence), *map(scene.whole, turns))
     return Finding(sentence, to_whom(scene, sentence, f"Let me have {thing}"), owner, evidence, day, WANTED)
+
+
+def _needed(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`We need three quotes.` `Give me a fortnight.`, `I need the figures from you.` `When?` `Tomorrow.` `Okay.`"""
+    match = errands.WE_NEED.match(sentence.text)
+    reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text)) if match else None
+    if match is None or reply is None or not scene.by_turn[reply]:
+        return None
+    last = scene.by_turn[reply][-1]
+    if deadlines.GIVE_TIME.search(last.lower):
+        return _on_that_day(scene, sentence, taken, f"Get {match['thing']}")
+    if not (last.is_question and deadlines.ASKED_WHEN.search(last.lower)):
+        return None
+    told, agreed = (next(iter(scene.following(turn, 1)), reply) for turn in (reply, reply + 1))
+    day = next((d for s in scene.by_turn[told] if (d := in_sentence(scene, s)) is not None), None)
+    if day is None or scene.speaker(agreed) != scene.speaker(reply) or not takes_on(scene, agreed):
+        return None
+    turns = (reply, told, agreed)
+    taken.update(turns)
+    text = tasks.order(to_whom(scene, sentence, f"Let me have {_theirs(match['thing'])}"))
+    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), *map(scene.whole, turns)), day, WANTED)
+
+
+def _time_wanted(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:
+    """`Give me until Monday for the report.`"""
+    match = errands.GIVE_ME_FOR.match(sentence.text)
+    day = in_sentence(scene, sentence) if match else None
+    reply = reply_to(scene, sentence.turn, None)
+    if match is None or day is None or (reply is not None and cues.REFUSAL.search(scene.text(reply))):
+        return None
+    text = tasks.order(f"Finish {_theirs(match['thing'])}")
+    return Finding(sentence, text, (sentence.speaker,), (passage(sentence),), day, WANTED)
 
 
 def _together(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

@@ -33,7 +33,8 @@ LATE_ASSENT = cue(
 REFUSAL = cue(
     r"^\W*(?:sorry,?\s*)?(?:no|nope|nah)\b(?!\s+(?:bother|problem|trouble|worries))",
     r"^\W*(?:[\w']+ ){0,3}[\w']+, no\W*$",  # `Bless you, no.`
-    r"^\W*not (?:on (?:the |mon|tues|wednes|thurs|fri|satur|sun)|then\b|that day\b|this (?:time|week)\b|sadly\b|today\b)",
+    r"^\W*not (?:on (?:the |mon|tues|wednes|thurs|fri|satur|sun)|then\b|that day\b|this (?:time|week)\b|sadly\b|today\b)"
+    r"(?!\W+(?:(?:but|on|by|maybe|the) )*(?:next|tomorrow|\w+day)\b)",  # `Not today. Tomorrow evening.`
     r"\b(?:i can't|i cannot|i won't|i'd rather not|not me|don't look at me|i'm afraid (?:not|i can't)|no chance)\b",
 )
 DISMISSED = cue(

@@ -73,7 +73,7 @@ def coming(today: date, weekday: int) -> date:
 
 
 def _weekday(match: re.Match[str]) -> int:
-    return DAYS.index(match.group("day").lower())
+    return DAYS.index((match.group("day") or match.group("day2")).lower())
 
 
 def _plain_day(match: re.Match[str], today: date) -> date:
@@ -125,8 +125,8 @@ def _nth_weekday(match: re.Match[str], today: date) -> date | None:
 
 
 def _week_of_month(match: re.Match[str], today: date) -> date | None:
-    """`The second week of May`: its Friday, which is the second one of that month."""
-    first, which = date(today.year, _month(match), 1), WEEKS[match.group("which").lower()]
+    """`The second week of May`: its Friday, which is the second one of that month; `the beginning of May` is its first."""
+    first, which = date(today.year, _month(match), 1), WEEKS[(match.group("which") or "first").lower()]
     friday = relativedelta(weekday=weekday(4, which))
     return next((day for day in (first + friday, first + relativedelta(years=1) + friday) if day >= today), None)
 
@@ -200,20 +200,21 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(rf"(?P<number>\d{{1,2}})\s+(?:of\s+)?{_MONTH}", _numbered),
     _rule(rf"{_MONTH}\s+(?P<number>\d{{1,2}})(?!\d|:)", _numbered),
     _rule(rf"(?:a\s+week\s+(?:on|from)\s+{_DAY}|{_DAY.replace('day>', 'day2>')}\s+week)", lambda m, t: _week_on(m, t)),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)|this\s+week|(?:before|by\s+the\s+time)\s+the\s+week(?:'s|\s+is)\s+(?:out|over)", _week(4, 0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:week|weak)|this\s+week|within\s+the\s+week|(?:before|by\s+the\s+time)\s+the\s+week(?:'s|\s+is)\s+(?:out|over)", _week(4, 0)),
     _rule(r"end\s+of\s+next\s+(?:week|weak)", _week(4, 1)),
     _rule(r"(?:middle\s+of\s+next\s+week|mid(?:dle)?[\s-]next[\s-]week)", _week(2, 1)),
     _rule(r"(?:start|beginning)\s+of\s+next\s+week", _week(0, 1)),
     _rule(r"end\s+of\s+next\s+month", lambda _, today: _month_end(today, 1)),
-    _rule(r"end\s+of\s+(?:the\s+|this\s+)?month|(?:by\s+|at\s+)?(?:the\s+)?month(?:'s)?[\s-]end|before\s+the\s+month(?:'s|\s+is)\s+(?:out|over)", lambda _, today: _month_end(today, 0)),
+    _rule(r"end\s+of\s+(?:the\s+|this\s+)?month|(?:by\s+|at\s+)?(?:the\s+)?month(?:'s)?[\s-]end|before\s+the\s+month(?:'s|\s+is)\s+(?:out|over)|within\s+the\s+month", lambda _, today: _month_end(today, 0)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
     _rule(rf"(?:the\s+)?(?:end|last\s+week)\s+of\s+{_MONTH}", _month_named_end),
-    _rule(rf"(?:the\s+)?(?P<which>first|second|third)\s+week\s+(?:of|in)\s+{_MONTH}", _week_of_month),
+    _rule(rf"(?:the\s+)?(?:(?P<which>first|second|third)\s+week\s+(?:of|in)|(?:beginning|start)\s+of)\s+{_MONTH}", _week_of_month),
     _rule(r"(?:the\s+)?week\s+after\s+next", _week(4, 2)),
     _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
     _rule(rf"(?:^|(?<=again )|(?<=\bit )|(?<=them )|(?<=that )|(?<=\bhim )|(?<=\bher ))in\s+{_MONTH}(?!\s+\d)", _month_named_end),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?(?:day|today|play|business)(?!\s+(?:on\s+)?(?:tomorrow|\w+day)\b)|close\s+of\s+(?:play|business)(?!\s+(?:on\s+)?(?:tomorrow|\w+day)\b)", _after(0)),
     _rule(r"(?:(?:this|same)\s+time|today)\s+next\s+week|a\s+week\s+(?:today|from\s+today|from\s+now)", _after(7)),
+    _rule(rf"{_DAY}{_PART},?\s+(?:of\s+)?next\s+week|next\s+week,?\s+(?:on\s+)?{_DAY.replace('day>', 'day2>')}", _next_day),
     _rule(rf"next\s+{_DAY}{_PART}", _next_day),
     _rule(r"(?:the\s+)?day\s+after\s+tomorrow", _after(2)),
     _rule(rf"(?:first\s+thing\s+)?tomorrow{_PART}|tomorrow mourning|(?<!\bat \w{{3}} )(?<!\w{{3}}day )in\s+the\s+morning", _after(1)),
@@ -224,7 +225,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"in\s+(?:five|ten|fifteen|twenty|thirty)\s+minutes|(?:in\s+(?:half\s+)?an|within\s+the)\s+hour|later\s+(?:on\s+)?today|(?:over|at|by)\s+lunch(?:time)?(?!\s+(?:tomorrow|on))|"
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
-        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|in(?=[.,!?]|$)|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|the)\s+way\s+(?:home|out)", _after(0)),
+        r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|in(?=[.,!?]|$)|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|your|the)\s+way\s+(?:home|out)", _after(0)),
     _rule(rf"(?:in|within|inside|give\s+me)\s+{COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
     _rule(r"(?:over|at|by|for)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
@@ -241,5 +242,4 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
 
 
 def _week_on(match: re.Match[str], today: date) -> date:
-    name = (match.group("day") or match.group("day2")).lower()
-    return coming(today, DAYS.index(name)) + timedelta(7)
+    return coming(today, _weekday(match)) + timedelta(7)

@@ -68,9 +68,12 @@ ROUNDED_OFF = cue(
 OF_WEATHER = cue(
     r"^\W*(?:it's|it'll|it is|it will)(?: going to)?(?: be)? (?:wet|dry|hot|cold|rain\w*|freez\w*|snow\w*|windy|storm\w*|sunny|warm)\b"
 )
-OTHERS_CLAUSE = re.compile(  # `I'll tell him, he should be here on Monday`
-    r",\s+(?:he|she)(?:'ll| will| should) be (?=\w)", re.I
+OTHERS_CLAUSE = re.compile(  # `I'll tell him, he should be here on Monday`, `I'll order it, and it's here on Friday`
+    r",\s+(?:he|she)(?:'ll| will| should) be (?=\w)|,?\s+and (?:it|they)(?:'s|'re|'ll be| is| are) (?:here|there|in|back|with)\b",
+    re.I,
 )
+BEFORE_I_GO = cue(r"\bbefore (?:i (?:go|leave|fly)|i'm (?:off|away|gone))\b(?! (?:home|out|to bed)\b)")
+I_AM_OFF = cue(r"\b(?:i'm|i am|i'll be) (?:off|away|on (?:holiday|leave)|in [a-z]+) (?:from |on |as of )")
 GOES_THERE = cue(
     r"\bi(?:'ll| will) have the \w+ (?:up|open|on|out|ready|down)\b|\bi(?:'ll| will| can| could)? (?:\w+ )?(?:come|go(?! and ask| through| over\b| back)|be there|sit|stand|bring|do both)\b|\bi(?:'ll| will) take (?:a|an|the|my) \w+ with me\b|^\W*(?:could|can|would|will) (?:some ?(?:body|one)|you) (?:go|come|bring)\b|\bsome ?(?:body|one) (?:could|should|has to) (?:go|come|bring|be there|sit|stand)\b"
 )
@@ -99,6 +102,11 @@ AT_THAT_TIME = cue(r"\bi(?:'ll| will|'m| can)\b.* then\W*$")  # where a day stan
 IN_MONTH_AT_END = re.compile(
     r"\bin (?=(?:january|february|march|april|may|june|july|august|september|october|november|december)\W*$)", re.I
 )
+SO_IT_HAS = re.compile(
+    r", so .*\b(?:has to|have to|must|needs? to|should)\b.*\bby (?:the )?$", re.I
+)  # `…, so it has to be there by`
+NOT_THEN = re.compile(r"\W*(?:well,? |no,? )?not $", re.I)  # `Not this week.`
+BEFORE_IT = cue(r"\bbefore (?!then\b|that\b|now\b)\w")
 NOT_BEFORE = cue(r"^\W*not (?:before|until|till|on|in)\b")
 NOT_WANTED = cue(r"^\W*(?:(?:and|but|because) )?i (?:don't|do not|didn't) want\b")
 TELLS_WHOM = re.compile(r"\btell (?:her|him|them|you|everybody) $", re.I)
@@ -144,7 +152,7 @@ PRESSING = re.compile(
     re.I,
 )
 EVENT = re.compile(
-    r"\b(?:my|your|his|our|their) $|\boffer (?:him|her|them|you|us) $|\bnot before (?:the )?$|\bswap(?! (?:it|them|that)\b)(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|(?<!can )(?<!could )comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
+    r"\b(?:my|your|his|our|their) $|\boffer (?:him|her|them|you|us) $|\bnot before (?:the )?$|\bswap(?! (?:it|them|that)\b)(?: (?:you|with|\w+)){0,2} (?:the |my |your )?$|\b(?:keep|leave|stick|stay|hold) (?:\w+ )?(?:on|to|with|at)\s+(?:the\s+)?$|\b(?:for|from|since|of|was|were|met|came|closes?|opens?|starts?|(?:starts|begins) on|they (?:start|begin) on|(?<!can )(?<!could )comes? (?:on|back)|booked for|not|till?|until)\s+(?:the\s+)?$",
     re.I,
 )
 HELD = re.compile(
@@ -184,16 +192,20 @@ MEETING_AGAIN = re.compile(
     re.I,
 )
 LOOKS_AGAIN = re.compile(r"\blook at (?:it|this) (?:again|when)\b")  # at a matter, for which they may not meet
-_CLOCK = r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|midday|\d{1,2}(?:[:.]\d\d)?(?: ?[ap]m)?)"
+_CLOCK = (
+    r"(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|noon|midday|\d{1,2}(?:[:.]\d\d)?(?: ?[ap]m)?)"
+)
 HOUR_AGAIN = re.compile(  # the hour beside the day on which they meet again
     rf"(?:\bat |, |^\W*|\d )((?:half past|quarter (?:past|to)|(?:five|ten|twenty|twenty-five) (?:past|to)) {_CLOCK}\b|{_CLOCK} o'clock\b)|"
     rf"\bat ({_CLOCK})(?=\W*$|[,.;]| (?:and|if|when|here|in|sharp|say)\b)"
 )
 SAME_HOUR = re.compile(r"\b(same (?:time|hour))\b")
 PLACE_AGAIN = re.compile(r"(?:^|, |\b(?:in|again|back) )(here)(?=\W*$|[,.;?]| again\b)|\b(same place)\b")
-BARE_HOUR, SHARP = re.compile(r"[a-z]+(?<!noon)(?<!midday)|\d{1,2}"), " o'clock"
+ONLY_HOUR, SHARP = re.compile(r"[a-z]+(?<!noon)(?<!midday)|\d{1,2}"), " o'clock"
 NTH_ONLY = re.compile(r"(?:the )?(?:[\w-]+(?:st|nd|rd|th)|first|second|third)", re.I)
-COUNTED_ON = re.compile(r"(?:in|a|within|inside)\s|\w+\s(?:weeks?|months?|days?)\b|next\s(?:week|month)", re.I)  # `in a month`
+COUNTED_ON = re.compile(
+    r"(?:in|a|within|inside)\s|\w+\s(?:weeks?|months?|days?)\b|next\s(?:week|month)", re.I
+)  # `in a month`
 WHOLE_SPAN = re.compile(r"(?:this|next|the)\s+(?:week|month|weekend)\b", re.I)
 TOO_SOON = re.compile(
     r"(?:'s| is| would be|'d be) (?:a (?:push|stretch)|tight|too|no good|out\b|difficult|tricky|not\b|impossible|hard)",

@@ -126,7 +126,16 @@ THEN_I_WILL = cue(
     r"\bif (?:i|you|we|they|he|she) [^,.]{3,50}?(?=,? (?:i'll|i will|i can|we'll) )"
 )  # `if I get it on the second I'll …`
 I_WANT = re.compile(  # `I'd like to have your comments by Monday`
-    r"\bI(?:'d| would|'ll| will)? (?P<lead>(?:really |also )?(?:like|want|need)(?: to have)?(?: from (?:you|both of you|all of you))? )(?=(?:your|all your|those|the|that|an?|two|three) \w|it (?:in writing|on paper)\b)(?! (?:it|that) to\b)",
+    r"\bI(?:'d| would|'ll| will)? (?P<lead>(?:really |also )?(?:like|want|need)(?: to have)?(?: from (?:you|both of you|all of you))? )(?=(?:your|all your|those|the|that|an?|two|three|every(?:one|body)'s) \w|it (?:in writing|on paper)\b)(?! (?:it|that) to\b)",
+    re.I,
+)
+FROM_EVERYBODY = cue(r"\bevery(?:one|body)'s\b")
+GIVE_ME_FOR = re.compile(  # `Give me until Monday for the report.`
+    r"^\W*(?:[\w ]{0,20}, )?(?:just )?give me (?:until|till) [\w' ]{3,25}? (?:for|to (?:do|finish)) (?P<thing>(?:the|that|those)(?: \w+){1,4})\W*$",
+    re.I,
+)
+WE_NEED = re.compile(  # `We'll need three quotes.` `Give me a fortnight.`
+    r"^\W*(?:(?:and|so|then|okay),? )*(?:we|I)(?:'ll| will)? (?:still )?need (?P<thing>(?:an?|the|some|two|three|four|new|another) [\w' ]{3,50}?)(?: from you)?(?:, [A-Z]\w+)?\W*$",
     re.I,
 )
 OF_BOTH = cue(r"\b(?:both|each|all) of you\b|\byou (?:both|all|two)\b")

@@ -18,7 +18,7 @@ SPAN = re.compile(
     re.I,
 )
 CALLED_SO = re.compile(
-    r"(?: before| after)?,? (?:(?:so|and|which|that) ?)*(?:that's|that is|is|it's)? ?", re.I
+    r"(?: before| after)?,? (?:(?:so|and|which|that) ?)*(?:that's|that is|is|it's)? ?(?:(?:on|by) )?", re.I
 )  # between it and that day
 _AHEAD = ("before", "ahead", "earlier", "beforehand")
 
