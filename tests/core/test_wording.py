@@ -6,7 +6,7 @@ from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.en.parse import sentences
 from nuntius.core.minutes import tasks
 from nuntius.core.minutes.quoting import attributed
-from nuntius.core.minutes.wording import clean, faithful, resolution, third_person
+from nuntius.core.minutes.wording import clean, faithful, resolution, ruled, third_person
 from tests.help import talk
 
 
@@ -26,6 +26,21 @@ def test_a_changed_number_or_negation_is_not_faithful() -> None:
 def test_first_person_becomes_the_name() -> None:
     assert third_person("I need 14 degrees at night.", "Tobias") == "Tobias needs 14 degrees at night."
     assert third_person("I think I said so and I meant it.", "Tobias") == "I think I said so and I meant it."
+
+
+@pytest.mark.parametrize(
+    ("said", "written"),
+    [
+        ("No towel rails, then.", "No towel rails."),
+        ("October it is, then [May is full].", "October it is [May is full]."),
+        ("Please don't shower up there till Friday.", "Don't shower up there till Friday."),
+        ("Leave it shut, please.", "Leave it shut."),
+        ("Not before then.", "Not before then."),
+        ("Four to one, then, grey-green.", "Four to one, then, grey-green."),
+    ],
+)
+def test_a_decision_has_nothing_that_belongs_to_speech_alone(said: str, written: str) -> None:
+    assert ruled(said) == written
 
 
 @pytest.mark.parametrize(

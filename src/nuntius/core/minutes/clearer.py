@@ -70,7 +70,7 @@ def made_clear(scene: Scene, sentence: Sentence, text: str) -> str:
     """Adds in square brackets what `it` or `them` stands for, where the sentence before names just one such thing,
     and puts a name in place of `you`: `Send [Ines] the list.`"""
     text = to_whom(scene, sentence, text)
-    match = re.search(r"\b(it|them)\b", text, re.I)
+    match = re.search(r"\b(it|them)\b(?!')", text, re.I)
     if match is None or len(text.split()) > CLEAR_ENOUGH:
         return text
     thing = _antecedent(scene, sentence, plural=match.group().lower() == "them")

@@ -246,7 +246,7 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
     else:
         text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
-    return Line("decision", text, evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+    return Line("decision", wording.ruled(text), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 
 
 def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> tuple[Sentence, Sentence | None]:

@@ -40,6 +40,8 @@ _CALL = re.compile(
 _AND_THAT = re.compile(
     r"(,? and )that (?=we\b)", re.I
 )  # of a motion: `that it is repaired, and that we borrow the rest`
+_SPOKEN = re.compile(r"(?<=\w), then(?=\.?(?:$| \[| – ))|,? please(?=[.!]?(?:$| \[))", re.I)  # `No towel rails, then.`
+_PLEASE = re.compile(r"^please,? (?=\w)", re.I)
 _THINKING = re.compile(r", I (?:think|suppose|guess)(?=,)")
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 OWN = re.compile(r"\b(?:I|[Mm]e|[Mm]y|[Mm]ine|[Mm]yself)\b")  # first person singular
@@ -113,6 +115,11 @@ def resolution(text: str) -> str:
     if _PUT_AS_ASKED.match(made):
         return framed(made.rstrip("? "))
     return "" if made.endswith("?") else made
+
+
+def ruled(text: str) -> str:
+    """A decision without what it only has in speech: `No towel rails, then.` gives `No towel rails.`"""
+    return framed(_PLEASE.sub("", _SPOKEN.sub("", text)))
 
 
 def third_person(text: str, name: str) -> str:
