@@ -96,7 +96,7 @@ def _in_that_month(days: list[SaidDate]) -> SaidDate:
     return replace(days[-1], day=first.replace(day=last.day)) if bare else days[-1]
 
 
-def _exactest(days: list[SaidDate]) -> SaidDate | None:
+def _exactest(days: Sequence[SaidDate]) -> SaidDate | None:
     """The first day of a sentence, or the one that tells it more exactly: `in a month, the sixteenth`."""
     exact = [day for day in days if not deadlines.COUNTED_ON.match(day.said)]
     return next(iter(exact or days), None)
