@@ -183,6 +183,7 @@ def test_a_heading_that_is_a_day_dates_nothing() -> None:
         ),
         (("So we meet again in a month, the third of November. Here?", "Here."), "Tuesday 3 November, here"),
         (("Next meeting's the sixth, ten o'clock.", "Good."), "Friday 6 November at ten o'clock"),  # and not today
+        (("Shall we speak again tonight? At eight?", "At eight."), "Tuesday 6 October at eight o'clock"),
         (  # the hour at which they part is not the next one's
             ("Nearly ten to six. Next meeting's the third of November, same place.", "Right."),
             "Tuesday 3 November, same place",

@@ -41,6 +41,11 @@ TUESDAY = date(2026, 9, 15)
         ("by the end of January", "2027-01-31"),
         ("in the second week of October", "2026-10-09"),
         ("the week after next", "2026-10-02"),
+        ("Thursday next week", "2026-09-24"),
+        ("next week, on Thursday", "2026-09-24"),
+        ("at the beginning of October", "2026-10-02"),
+        ("within the month", "2026-09-30"),
+        ("on your way home", "2026-09-15"),
         ("I'll ring them first thing.", "2026-09-16"),
     ],
 )

@@ -263,6 +263,14 @@ class TestInquiry:
         reply = inquire(spoken, MeetingFacts(TUESDAY, PEOPLE), "What do the hired lifts cost?", within)
         assert {p.turn for p in (*reply.evidence, *reply.nearest)} <= within
 
+    def test_an_answer_by_one_voice_rests_on_nothing_that_another_said(self) -> None:
+        spoken = talk(*self.ROWS)
+        within = turns_within(spoken, DOUGLAS)
+        reply = inquire(spoken, MeetingFacts(TUESDAY, PEOPLE), "What do the hired lifts cost?", within)
+        assert reply.found
+        assert {p.turn for p in reply.evidence} <= {1, 3}
+        assert "750" in reply.text
+
     def test_a_question_can_be_put_to_a_stretch_of_time(self) -> None:
         spoken = talk(*self.ROWS)
         begin, end = spoken.turns[3].start, spoken.turns[3].end

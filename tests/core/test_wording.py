@@ -28,6 +28,11 @@ def test_first_person_becomes_the_name() -> None:
     assert third_person("I think I said so and I meant it.", "Tobias") == "I think I said so and I meant it."
 
 
+def test_a_task_keeps_nothing_of_a_day_that_is_told_in_two_ways() -> None:
+    told = "Send round the agenda the week before, so on the fifth of June."
+    assert tasks.undated(told, "the fifth of June") == "Send round the agenda."
+
+
 @pytest.mark.parametrize(
     ("said", "written"),
     [

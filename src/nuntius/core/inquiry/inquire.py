@@ -70,17 +70,17 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     best = np.sort(read[nearest])[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
     found += BEST_SHARE * float(best[-1]) + NEXT_SHARE * float(best.mean())
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
-    order = [int(turn) for turn in np.argsort(-likely, kind="stable")]
-    if found < (FOUND_STRANGE if _is_strange(put) else FOUND):
-        return Reply(False, "", (), tuple(talk.whole(t) for t in order[:NEAREST] if likely[t] > 0))
+    order = [int(turn) for turn in np.argsort(-likely, kind="stable") if likely[turn] > 0]
+    if not order or found < (FOUND_STRANGE if _is_strange(put) else FOUND):
+        return Reply(False, "", (), tuple(map(talk.whole, order[:NEAREST])))
+    close, told_close = (share * likely[order[0]] for share in (CLOSE, TOLD_CLOSE))
     turns: list[int] = []
     told: list[int] = []  # those of which the answer is made; the others only stand below it
     for rank, turn in enumerate(order[:MOST]):
-        share = likely[turn] / likely[order[0]]
-        if rank < LEAST or share >= CLOSE:
+        if rank < LEAST or likely[turn] >= close:
             together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
             turns += [t for t in together if t not in turns]
-            told += together if rank < WITH_EXCHANGE or share >= TOLD_CLOSE else []
+            told += together if rank < WITH_EXCHANGE or likely[turn] >= told_close else []
     turns = sorted(turns[:MOST])
     told = [turn for turn in told if turn in turns]  # nothing is answered from what does not stand below
     return Reply(True, _answer(talk, put, answers, told), tuple(talk.whole(t) for t in turns))

@@ -3,7 +3,8 @@
 import re
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import timedelta
+
+from dateutil.relativedelta import relativedelta
 
 from nuntius.core.language.en import deadlines, rulings
 from nuntius.core.language.en.dates import SaidDate, said_dates
@@ -103,11 +104,9 @@ def _exactest(days: Sequence[SaidDate]) -> SaidDate | None:
 
 
 def _coming(scene: Scene, found: SaidDate) -> SaidDate:
-    """A day of this month that is over or today lies in the next one: `Same time in March, the twelfth.`"""
-    if found.day > scene.facts.day:
-        return found
-    first = (found.day.replace(day=1) + timedelta(days=31)).replace(day=1)
-    return replace(found, day=first.replace(day=min(found.day.day, SHORTEST_MONTH)))
+    """The number of today is a day of the next month: `Same time in March, the twelfth`, said on the twelfth."""
+    today = found.day == scene.facts.day and deadlines.NTH_ONLY.fullmatch(found.said)
+    return replace(found, day=found.day + relativedelta(months=1)) if today else found
 
 
 def _parting(scene: Scene, late: list[Sentence]) -> SaidDate | None:

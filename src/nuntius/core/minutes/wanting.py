@@ -60,19 +60,22 @@ def _needed(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None
     reply = reply_to(scene, sentence.turn, scene.roster.addressee(sentence.text)) if match else None
     if match is None or reply is None or not scene.by_turn[reply]:
         return None
-    last = scene.by_turn[reply][-1]
-    if deadlines.GIVE_TIME.search(last.lower):
-        return _on_that_day(scene, sentence, taken, f"Get {match['thing']}")
-    if not (last.is_question and deadlines.ASKED_WHEN.search(last.lower)):
+    told = f"Get {match['thing']}" if match["who"].lower() == "we" else f"Let me have {_theirs(match['thing'])}"
+    asked = scene.by_turn[reply][-1]
+    if deadlines.GIVE_TIME.search(asked.lower):
+        return _on_that_day(scene, sentence, taken, told)
+    behind = list(scene.following(reply, 2))
+    if len(behind) < 2 or not (asked.is_question and deadlines.ASKED_WHEN.search(asked.lower)):
         return None
-    told, agreed = (next(iter(scene.following(turn, 1)), reply) for turn in (reply, reply + 1))
-    day = next((d for s in scene.by_turn[told] if (d := in_sentence(scene, s)) is not None), None)
+    named, agreed = behind
+    day = next((d for s in scene.by_turn[named] if (d := in_sentence(scene, s)) is not None), None)
     if day is None or scene.speaker(agreed) != scene.speaker(reply) or not takes_on(scene, agreed):
         return None
-    turns = (reply, told, agreed)
-    taken.update(turns)
-    text = tasks.order(to_whom(scene, sentence, f"Let me have {_theirs(match['thing'])}"))
-    return Finding(sentence, text, (scene.speaker(reply),), (passage(sentence), *map(scene.whole, turns)), day, WANTED)
+    taken.update({reply, named, agreed})
+    evidence = (passage(sentence), *map(scene.whole, (reply, named, agreed)))
+    return Finding(
+        sentence, tasks.order(to_whom(scene, sentence, told)), (scene.speaker(reply),), evidence, day, WANTED
+    )
 
 
 def _time_wanted(scene: Scene, sentence: Sentence, taken: set[int]) -> Finding | None:

@@ -135,7 +135,7 @@ GIVE_ME_FOR = re.compile(  # `Give me until Monday for the report.`
     re.I,
 )
 WE_NEED = re.compile(  # `We'll need three quotes.` `Give me a fortnight.`
-    r"^\W*(?:(?:and|so|then|okay),? )*(?:we|I)(?:'ll| will)? (?:still )?need (?P<thing>(?:an?|the|some|two|three|four|new|another) [\w' ]{3,50}?)(?: from you)?(?:, [A-Z]\w+)?\W*$",
+    r"^\W*(?:(?:and|so|then|okay),? )*(?P<who>we|I)(?:'ll| will)? (?:still )?need (?P<thing>(?:an?|the|some|two|three|four|new|another) [\w' ]{3,50}?)(?: from you)?(?:, [A-Z]\w+)?\W*$",
     re.I,
 )
 OF_BOTH = cue(r"\b(?:both|each|all) of you\b|\byou (?:both|all|two)\b")
