@@ -132,7 +132,7 @@ class Line:
 
     def stop(self) -> None:
         self._end.set()
-        self.thread.join(timeout=10)
+        self.thread.join(timeout=30)
 
 
 @pytest.fixture
@@ -178,7 +178,7 @@ def test_hold_pauses_a_dropped_call_leaves_a_gap_and_the_end_ends_it(
 def test_a_dismissed_line_leaves_and_can_be_called_back(line: Line, address: str) -> None:
     line.until("listening", held=3)
     line.desk.client.send("DELETE", f"{line.base}/line")
-    line.thread.join(timeout=10)
+    line.thread.join(timeout=30)
     assert not line.thread.is_alive()
     assert (line.room().line_state, line.room().state) == ("dismissed", "paused")
     held = line.room().held
