@@ -22,7 +22,7 @@ from summaries import lead, lexrank
 
 import annotated
 from nuntius.core.formats.reading import read_transcript
-from nuntius.core.inquiry.inquire import inquire
+from nuntius.core.inquiry.told import answered
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
@@ -132,7 +132,9 @@ def measured(
     row["pk"], row["pk_one"] = _pk(borders, found, len(transcript.turns)), _pk(borders, set(), len(transcript.turns))
     row |= _rouge(transcript, minutes, worth)
     if ask:
-        replies = [(each, inquire(transcript, facts, each["ask"])) for each in gold["inquiries"]]
+        replies = [
+            (each, answered(transcript, facts, each["ask"], lines=lambda: minutes.lines)) for each in gold["inquiries"]
+        ]
         hits = [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
         row["answered"] = _share(hits)
         row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])

@@ -103,11 +103,11 @@ def inquire(file: Path, question: str, day: date | None, start: time | None, att
     """An answer from a transcript, with the passages it was made from."""
     from nuntius.core.formats.json_ import reply_json
     from nuntius.core.formats.reading import read_transcript
-    from nuntius.core.inquiry.inquire import inquire as ask
+    from nuntius.core.inquiry.told import answered
 
     facts = _facts(day, attendees, start)
     transcript = _named(read_transcript(file.read_bytes()), facts)
-    reply = ask(transcript, facts, question)
+    reply = answered(transcript, facts, question)
     if as_json:
         click.echo(json.dumps(reply_json(transcript, reply), ensure_ascii=False, indent=1))
     else:

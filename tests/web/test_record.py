@@ -2,6 +2,7 @@
 
 from pathlib import Path
 from posixpath import normpath
+from typing import Any
 
 import pytest
 
@@ -198,6 +199,26 @@ def test_the_record_answers_questions_or_says_that_it_cannot(desk: Desk, meeting
         f"/api/meetings/{meeting}/inquiry", {"question": "Who is the lighthouse keeper's grandmother?"}
     ).json
     assert (no["found"], no["answer"], no["passages"]) == (False, None, [])
+
+
+def test_what_is_asked_of_the_minutes_is_told_by_their_lines_as_they_stand(desk: Desk, meeting: str) -> None:
+    def ask(question: str) -> Any:
+        return desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": question}).json
+
+    first = next(line for line in desk.record(meeting)["minutes"]["lines"] if line["kind"] == "action")
+    told = ask("Who has to do what?")
+    assert first["text"].rstrip(".") in told["answer"]
+    assert told["passages"]
+    line = f"/api/meetings/{meeting}/lines/{first['id']}"
+    assert desk.client.put(line, {"text": "Thank the lifeboat crew."}).status_code == 200
+    assert "Thank the lifeboat crew" in ask("Who has to do what?")["answer"]
+    assert desk.client.put(f"{line}/thrown", {"reason": "said as a joke"}).status_code == 200
+    assert "Thank the lifeboat crew" not in (ask("Who has to do what?")["answer"] or "")
+    mine = ask("What is left for me to do?")
+    owners = {
+        name for each in desk.record(meeting)["minutes"]["lines"] if each["kind"] == "action" for name in each["owner"]
+    }
+    assert mine["found"] == ("Maren Tull" in owners)
 
 
 def test_a_record_without_sound_says_so(desk: Desk, meeting: str) -> None:

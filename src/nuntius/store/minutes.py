@@ -6,7 +6,7 @@ from typing import Any
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.minutes.line import Line, Minutes, Passage
+from nuntius.core.minutes.line import RULES, Answer, Line, Minutes, Passage
 from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
@@ -83,6 +83,36 @@ def _moved(pieces: list[list[Any]], places: dict[int, LineRow]) -> list[list[Any
 def get_minutes(session: Session, meeting_id: str) -> MinutesRow | None:
     """The minutes of a meeting, or None before they are made."""
     return session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting_id))
+
+
+def standing_lines(session: Session, meeting_id: str, transcript: Transcript) -> list[Line]:
+    """The lines as they stand, a person's words in place of the machine's; none that was thrown out or whose words are gone."""
+    row = get_minutes(session, meeting_id)
+    rows = [line for line in row.lines if line.thrown_out is None] if row is not None else []
+    return [line for line in (_standing(each, transcript) for each in rows) if line.evidence]
+
+
+def _standing(row: LineRow, transcript: Transcript) -> Line:
+    proof, answered = (
+        tuple(
+            Passage(each.turn, each.first, min(each.last, len(transcript.turns[each.turn].words) - 1))
+            for each in row.evidence
+            if each.of_answer == of_answer
+            and each.turn < len(transcript.turns)
+            and each.first < len(transcript.turns[each.turn].words)
+        )
+        for of_answer in (False, True)
+    )
+    return Line(
+        row.kind,
+        row.person_text or row.text,
+        proof,
+        owner=tuple(row.owner),
+        due=row.due,
+        state=row.state,
+        answer=Answer(row.answer, answered) if row.answer else None,
+        why=row.why if row.why in RULES else "",
+    )
 
 
 def _row(transcript: Transcript, number: int, line: Line) -> LineRow:

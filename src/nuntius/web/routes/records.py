@@ -7,13 +7,16 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.inquiry.inquire import inquire, turns_within
+from nuntius.core.inquiry.inquire import turns_within
+from nuntius.core.inquiry.told import answered
 from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
 from nuntius.store import changes, restructure
+from nuntius.store.accounts import person_of
 from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
+from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
 from nuntius.store.removal import remove_meeting
@@ -177,9 +180,11 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from the record with its passages, or the word that it holds none."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        transcript, facts = load_transcript(db, meeting.id), facts_of(db, meeting)
+        transcript, facts, asker = load_transcript(db, meeting.id), facts_of(db, meeting), person_of(db, me()).name
+        lines = standing_lines(db, meeting.id, transcript)
     within = turns_within(transcript, body.speaker, body.start, body.end)
-    return answer(reply_out(inquire(transcript, facts, body.question, within), transcript))
+    reply = answered(transcript, facts, body.question, within, asker, lambda: lines)
+    return answer(reply_out(reply, transcript))
 
 
 def _recording(db: Session, meeting_id: str) -> Recording:

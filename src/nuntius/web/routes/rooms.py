@@ -9,7 +9,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.inquiry.inquire import inquire, turns_within
+from nuntius.core.inquiry.inquire import turns_within
+from nuntius.core.inquiry.told import answered
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.live.brief import brief
 from nuntius.core.times import zone
@@ -199,9 +200,9 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from what has been said so far, or the word that it was not said."""
     with installation().database.read() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        transcript, facts = live_so_far(db, room), notes.facts_of(db, meeting)
+        transcript, facts, asker = live_so_far(db, room), notes.facts_of(db, meeting), person_of(db, me()).name
     within = turns_within(transcript, body.speaker, body.start, body.end)
-    return answer(reply_out(inquire(transcript, facts, body.question, within), transcript))
+    return answer(reply_out(answered(transcript, facts, body.question, within, asker), transcript))
 
 
 @api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: rec.PictureOut})

@@ -1,0 +1,122 @@
+"""Questions about what minutes hold are answered by their lines, and only those."""
+
+from datetime import date
+
+import pytest
+
+from nuntius.core.inquiry.inquire import NOTHING, Reply
+from nuntius.core.inquiry.told import SHOWN, answered, told_by_lines
+from nuntius.core.minutes.line import Answer, Line, MeetingFacts, Passage
+from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
+from tests.help import talk
+
+PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell")
+MAREN, TOBIAS, INES = PEOPLE
+
+
+def at(turn: int) -> tuple[Passage, ...]:
+    return (Passage(turn, 0, 3),)
+
+
+LINES = (
+    Line("decision", "The slipway is repaired in January.", at(2), state="settled", why="settled"),
+    Line("decision", "A second pump is bought – three to one.", at(4), state="settled", why=PUT_TO_ALL),
+    Line("decision", "The siren is left till spring.", at(5), state="open", why="settled"),
+    Line("decision", "The slipway is repaired in November.", at(1), state="superseded", why="settled"),
+    Line("decision", "Next meeting: Tuesday 13 October, here.", at(9), state="settled", why=MEETS_AGAIN),
+    Line("action", "Ring the yard.", at(3), owner=(TOBIAS,), due=date(2026, 10, 9)),
+    Line("action", "Write to the nurses.", at(6), owner=(MAREN, INES)),
+    Line("action", "Ask two yards.", at(7)),
+    Line("action", "Empty the shed.", at(3), owner=(TOBIAS,), state="superseded"),
+    Line("question", "How heavy is the heron?", at(8), state="settled", answer=Answer("Eleven tons.", at(8))),
+    Line("question", "May the school come?", at(8), state="open"),
+    Line("key_point", "The rail has moved 14 mm.", at(2), state="settled"),
+    Line("need", "Need: a heavier board.", at(4), state="settled", answer=Answer("Met: done again.", at(5))),
+)
+
+
+def told(question: str, asker: str = MAREN, within: frozenset[int] | None = None) -> Reply | None:
+    return told_by_lines(lambda: LINES, question, PEOPLE, asker, within)
+
+
+@pytest.mark.parametrize(
+    ("question", "answer"),
+    [
+        ("What was decided?", "The slipway is repaired in January. A second pump is bought – three to one. The siren is left till spring."),
+        ("what did we agree on in the end", "The slipway is repaired in January. A second pump is bought – three to one. The siren is left till spring."),
+        ("What was voted on?", "A second pump is bought – three to one."),
+        ("Who was against?", "A second pump is bought – three to one."),
+        ("What was put off?", "The siren is left till spring."),
+        ("When do we meet again?", "Next meeting: Tuesday 13 October, here."),
+        ("When's the next meeting?", "Next meeting: Tuesday 13 October, here."),
+        ("What is still open?", "May the school come?"),
+        ("What is left for me to do?", "Maren Tull, Ines Carvell: Write to the nurses."),
+        ("What do I have to do?", "Maren Tull, Ines Carvell: Write to the nurses."),
+        ("What did Tobias promise?", "Tobias Pryce: Ring the yard (by Friday 9 October)."),
+        ("What does Ines Carvell need to do?", "Maren Tull, Ines Carvell: Write to the nurses."),
+        ("What has to be done?", "Tobias Pryce: Ring the yard (by Friday 9 October). Maren Tull, Ines Carvell: Write to the nurses. Nobody yet: Ask two yards."),
+        ("Who has to do what?", "Tobias Pryce: Ring the yard (by Friday 9 October). Maren Tull, Ines Carvell: Write to the nurses. Nobody yet: Ask two yards."),
+        ("What did the client want, and was it met?", "Need: a heavier board. Met: done again."),
+    ],
+)  # fmt: skip
+def test_lines_answer_what_is_asked_of_the_minutes(question: str, answer: str) -> None:
+    reply = told(question)
+    assert reply is not None and reply.found
+    assert reply.text == answer
+    assert reply.evidence
+
+
+@pytest.mark.parametrize(
+    "question",
+    [
+        "What was decided about the rents?",
+        "What did Tobias promise the yard?",
+        "How heavy is the heron?",
+        "What did Kasimir promise?",
+        "What does the pump do?",
+        "Who was against the siren?",
+        "When do the trustees meet next?",
+        "",
+    ],
+)
+def test_what_asks_for_more_is_left_to_the_passages(question: str) -> None:
+    assert told(question) is None
+
+
+def test_minutes_without_such_a_line_say_so_where_no_passage_would_do() -> None:
+    assert told_by_lines(lambda: LINES[5:6], "What was decided?", PEOPLE) == NOTHING
+    assert told_by_lines(lambda: LINES[5:6], "When do we meet again?", PEOPLE) is None
+    assert told("What is left for me to do?", asker=TOBIAS) != NOTHING
+
+
+def test_only_lines_of_a_stretch_answer_for_it_and_by_its_passages() -> None:
+    reply = told("What was decided?", within=frozenset({4, 6}))
+    assert reply is not None
+    assert reply.text == "A second pump is bought – three to one."
+    assert {p.turn for p in reply.evidence} == {4}
+
+
+def test_of_many_lines_the_rest_is_counted() -> None:
+    many = [Line("action", f"Paint boat {n}.", at(n), owner=(TOBIAS,)) for n in range(SHOWN + 3)]
+    reply = told_by_lines(lambda: many, "What has to be done?", PEOPLE)
+    assert reply is not None
+    assert reply.text.endswith("And 3 more in the minutes.")
+    assert len(reply.evidence) == SHOWN
+
+
+def test_minutes_are_made_only_for_a_question_about_them() -> None:
+    def never() -> list[Line]:
+        raise AssertionError("made without need")
+
+    assert told_by_lines(never, "How heavy is the heron?", PEOPLE) is None
+
+
+def test_a_talk_is_asked_before_it_has_minutes() -> None:
+    facts = MeetingFacts(date(2026, 10, 6), PEOPLE)
+    said = talk((MAREN, "Tobias, will you ring the yard by Friday?"), (TOBIAS, "I will."), ("Speaker 4", "Good."))
+    assert (
+        answered(said, facts, "What does Tobias have to do?").text
+        == "Tobias Pryce: Ring the yard (by Friday 9 October)."
+    )
+    assert answered(said, facts, "What is left for me to do?", asker=INES) == NOTHING
+    assert not answered(talk(), facts, "What was decided?").found
