@@ -14,8 +14,6 @@ from nuntius.core.transcript.transcript import Transcript
 SHOWN = 8  # lines of an answer; of more the rest is counted
 FEW = 2  # lines of which every passage is shown; of more only so many of each
 
-PASSAGES_TELL = (about.AGAIN, about.NEEDED)  # where no line answers
-
 Lines = Callable[[], Sequence[Line]]
 
 
@@ -51,14 +49,15 @@ def told_by_lines(
 
     `people` are those who were there, `asker` is whoever says `me`, `within` are the turns that may answer (None: all).
     """
-    chosen = _asked_for(question, people, asker)
+    said = question.replace("’", "'").strip()
+    chosen = _asked_for(said, people, asker)
     if chosen is None:
         return None
     found = [line for line in lines() if line.state != "superseded" and chosen(line)]
     if within is not None:
         found = [line for line in found if line.turns & within]
     if not found:
-        return None if any(pattern.match(question) for pattern in PASSAGES_TELL) else NOTHING
+        return None if about.AGAIN.match(said) or about.NEEDED.match(said) else NOTHING
     proof = (p for line in found[:SHOWN] for p in _proof(line, len(found)))
     passages = {p for p in proof if within is None or p.turn in within}
     more = len(found) - SHOWN
@@ -66,9 +65,8 @@ def told_by_lines(
     return Reply(True, text, tuple(sorted(passages)))
 
 
-def _asked_for(question: str, people: Sequence[str], asker: str) -> Callable[[Line], bool] | None:
+def _asked_for(said: str, people: Sequence[str], asker: str) -> Callable[[Line], bool] | None:
     """Which lines answer a question; None where it is not about minutes."""
-    said = question.replace("’", "'").strip()
     if (match := about.TO_DO.match(said)) is not None:
         return _tasks(next((who for who in match.groupdict().values() if who), ""), people, asker)
     ways: tuple[tuple[re.Pattern[str], Callable[[Line], bool]], ...] = (
@@ -76,7 +74,7 @@ def _asked_for(question: str, people: Sequence[str], asker: str) -> Callable[[Li
         (about.AGAINST, _has_tally),
         (about.PUT_OFF, lambda line: line.kind == "decision" and line.state == "open"),
         (about.DECIDED, lambda line: line.kind == "decision" and line.why != MEETS_AGAIN),
-        (about.OPEN, lambda line: line.kind in ("question", "open_question") and line.state == "open"),
+        (about.OPEN, lambda line: line.kind == "question" and line.state == "open"),
         (about.AGAIN, lambda line: line.why == MEETS_AGAIN),
         (about.NEEDED, lambda line: line.kind == "need"),
     )
@@ -84,9 +82,9 @@ def _asked_for(question: str, people: Sequence[str], asker: str) -> Callable[[Li
 
 
 def _tasks(who: str, people: Sequence[str], asker: str) -> Callable[[Line], bool] | None:
-    """Tasks of whoever is asked about; None where nobody of that name was there."""
+    """Tasks of whoever is asked about, of all where nobody is; None where nobody of that name was there."""
     if who.lower() in about.ME:
-        return (lambda line: line.kind == "action" and asker in line.owner) if asker in people else _any_task
+        return (lambda line: line.kind == "action" and asker in line.owner) if asker else _any_task
     if not who or who.lower() in about.ALL:
         return _any_task
     named = {name for name in people if who.lower() in (name.lower(), *name.lower().split())}

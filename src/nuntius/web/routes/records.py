@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.told import answered
+from nuntius.core.minutes.line import Line
 from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
 from nuntius.store import changes, restructure
@@ -181,10 +182,13 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
         transcript, facts, asker = load_transcript(db, meeting.id), facts_of(db, meeting), person_of(db, me()).name
-        lines = standing_lines(db, meeting.id, transcript)
+
+    def lines() -> list[Line]:  # read only for a question about the minutes
+        with installation().database.read() as db:
+            return standing_lines(db, path.meeting_id, transcript)
+
     within = turns_within(transcript, body.speaker, body.start, body.end)
-    reply = answered(transcript, facts, body.question, within, asker, lambda: lines)
-    return answer(reply_out(reply, transcript))
+    return answer(reply_out(answered(transcript, facts, body.question, within, asker, lines), transcript))
 
 
 def _recording(db: Session, meeting_id: str) -> Recording:
