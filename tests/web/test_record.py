@@ -214,6 +214,15 @@ def test_what_is_asked_of_the_minutes_is_told_by_their_lines_as_they_stand(desk:
     assert "Thank the lifeboat crew" in ask("Who has to do what?")["answer"]
     assert desk.client.put(f"{line}/thrown", {"reason": "said as a joke"}).status_code == 200
     assert "Thank the lifeboat crew" not in (ask("Who has to do what?")["answer"] or "")
+    owner = next(
+        each["owner"][0]
+        for each in desk.record(meeting)["minutes"]["lines"]
+        if each["kind"] == "action" and each["owner"] and not each["thrown_out"]
+    )
+    voice = next(each for each in desk.record(meeting)["voices"] if each["name"] == owner)
+    desk.client.put(f"/api/meetings/{meeting}/voices/{voice['id']}", {"name": "Zoë Lindqvist"})
+    assert "Zoë Lindqvist: " in ask("Who has to do what?")["answer"]
+    assert ask("What did Zoë promise?")["answer"].startswith("Zoë Lindqvist: ")
     mine = ask("What is left for me to do?")
     owners = {
         name for each in desk.record(meeting)["minutes"]["lines"] if each["kind"] == "action" for name in each["owner"]

@@ -10,6 +10,7 @@ from nuntius.core.minutes.line import RULES, Answer, Line, Minutes, Passage
 from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
+from nuntius.store.transcripts import names_of, with_names
 
 ON_LINES = ("line", "tick", "throw")  # kinds of change whose target is a line
 ON_TURNS = ("turn", "turns", "turn voice", "spans")  # changes of what was said and by whom
@@ -89,10 +90,11 @@ def standing_lines(session: Session, meeting_id: str, transcript: Transcript) ->
     """The lines as they stand, a person's words in place of the machine's; none that was thrown out or whose words are gone."""
     row = get_minutes(session, meeting_id)
     rows = [line for line in row.lines if line.thrown_out is None] if row is not None else []
-    return [line for line in (_standing(each, transcript) for each in rows) if line.evidence]
+    names = names_of(session, meeting_id)
+    return [line for line in (_standing(each, transcript, names) for each in rows) if line.evidence]
 
 
-def _standing(row: LineRow, transcript: Transcript) -> Line:
+def _standing(row: LineRow, transcript: Transcript, names: dict[str, str]) -> Line:
     proof, answered = (
         tuple(
             Passage(each.turn, each.first, min(each.last, len(transcript.turns[each.turn].words) - 1))
@@ -105,12 +107,12 @@ def _standing(row: LineRow, transcript: Transcript) -> Line:
     )
     return Line(
         row.kind,
-        row.person_text or row.text,
+        row.person_text or with_names(row.text, names),
         proof,
-        owner=tuple(row.owner),
+        owner=tuple(names.get(owner, owner) for owner in row.owner),
         due=row.due,
         state=row.state,
-        answer=Answer(row.answer, answered) if row.answer else None,
+        answer=Answer(with_names(row.answer, names), answered) if row.answer else None,
         why=row.why if row.why in RULES else "",
     )
 

@@ -62,6 +62,14 @@ def names_of(session: Session, meeting_id: str) -> dict[str, str]:
     return {label: name or label for label, name in session.execute(query)}
 
 
+def with_names(text: str, names: dict[str, str]) -> str:
+    """A machine's text with the names that voices have been given since it was written."""
+    for label in sorted(names, key=len, reverse=True):
+        if names[label] != label:
+            text = text.replace(label, names[label].split()[0])
+    return text
+
+
 def load_transcript(session: Session, meeting_id: str, duration: float | None = None, named: bool = True) -> Transcript:
     """The transcript as it stands: a person's words before the machine's, names where voices have one."""
     names = names_of(session, meeting_id)

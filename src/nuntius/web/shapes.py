@@ -16,7 +16,7 @@ from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
-from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of
+from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of, with_names
 from nuntius.store.uploads import arriving, beside, held_parts
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
@@ -251,11 +251,3 @@ def line_out(line: LineRow, names: dict[str, str]) -> rec.LineOut:
             for e in line.evidence
         ],
     )
-
-
-def with_names(text: str, names: dict[str, str]) -> str:
-    """A machine's text with the names that voices have been given since it was written."""
-    for label in sorted(names, key=len, reverse=True):
-        if names[label] != label:
-            text = text.replace(label, names[label].split()[0])
-    return text
