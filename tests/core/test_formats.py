@@ -1,5 +1,6 @@
 """Transcripts in and out: good files, broken ones, and round trips."""
 
+from collections.abc import Callable, Iterator
 from contextlib import suppress
 from xml.etree import ElementTree
 
@@ -14,7 +15,7 @@ from nuntius.core.formats.opml import write_opml
 from nuntius.core.formats.reading import looks_like_text, read_transcript
 from nuntius.core.formats.rttm import read_rttm, write_rttm
 from nuntius.core.formats.srt import read_srt, write_srt
-from nuntius.core.formats.text import read_text, write_text
+from nuntius.core.formats.text import read_text, write_minutes_text, write_text
 from nuntius.core.formats.webvtt import read_webvtt, write_webvtt
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.transcript import in_order
@@ -144,9 +145,9 @@ WRITTEN = WrittenMinutes(
         WrittenLine(
             "action", "Ask <two> yards", ("Ines",), "Fri 9 Oct 2026", "Friday", "open", "", False, ("24:41",), 0, 0
         ),
-        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1),
+        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1, matter="Signing"),
         WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 1, 1, "Maren"),
-        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0),
+        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0, matter="Slipway"),
     ),
     (("Actions", ""), ("What was said", "chapter")),
     ("Slipway", "Signing"),
@@ -160,6 +161,13 @@ def test_a_page_to_print_is_whole_and_escapes_everything() -> None:
     assert text.index("<h3>Slipway</h3>") < text.index("<h3>Signing</h3>")
     assert "The record holds no answer" in text and "96 % of the talk" in text
     assert "http" not in text and "<script" not in text
+
+
+@pytest.mark.parametrize("write", [write_html, write_markdown, write_minutes_text])
+def test_a_line_outside_of_its_chapter_says_what_it_is_about(write: Callable[[WrittenMinutes], Iterator[str]]) -> None:
+    text = "".join(write(WRITTEN))
+    assert text.count("· Signing") == 1
+    assert "· Slipway" not in text  # which stands in the part of that name
 
 
 def test_a_map_is_read_back_by_another_reader() -> None:

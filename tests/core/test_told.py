@@ -5,7 +5,7 @@ from datetime import date
 import pytest
 
 from nuntius.core.inquiry.inquire import NOTHING, Reply
-from nuntius.core.inquiry.told import SHOWN, answered, told_by_lines
+from nuntius.core.inquiry.told import SHOWN, answered, decided_on, told_by_lines
 from nuntius.core.minutes.line import Answer, Line, MeetingFacts, Passage
 from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
 from tests.help import talk
@@ -42,8 +42,8 @@ def told(question: str, asker: str = MAREN, within: frozenset[int] | None = None
 @pytest.mark.parametrize(
     ("question", "answer"),
     [
-        ("What was decided?", "The slipway is repaired in January. A second pump is bought – three to one. The siren is left till spring."),
-        ("what did we agree on in the end", "The slipway is repaired in January. A second pump is bought – three to one. The siren is left till spring."),
+        ("What was decided?", "The slipway is repaired in January.\nA second pump is bought – three to one.\nThe siren is left till spring."),
+        ("what did we agree on in the end", "The slipway is repaired in January.\nA second pump is bought – three to one.\nThe siren is left till spring."),
         ("What was voted on?", "A second pump is bought – three to one."),
         ("Who was against?", "A second pump is bought – three to one."),
         ("What was put off?", "The siren is left till spring."),
@@ -54,8 +54,8 @@ def told(question: str, asker: str = MAREN, within: frozenset[int] | None = None
         ("What do I have to do?", "Maren Tull, Ines Carvell: Write to the nurses."),
         ("What did Tobias promise?", "Tobias Pryce: Ring the yard (by Friday 9 October)."),
         ("What does Ines Carvell need to do?", "Maren Tull, Ines Carvell: Write to the nurses."),
-        ("What has to be done?", "Tobias Pryce: Ring the yard (by Friday 9 October). Maren Tull, Ines Carvell: Write to the nurses. Nobody yet: Ask two yards."),
-        ("Who has to do what?", "Tobias Pryce: Ring the yard (by Friday 9 October). Maren Tull, Ines Carvell: Write to the nurses. Nobody yet: Ask two yards."),
+        ("What has to be done?", "Tobias Pryce: Ring the yard (by Friday 9 October).\nMaren Tull, Ines Carvell: Write to the nurses.\nNobody yet: Ask two yards."),
+        ("Who has to do what?", "Tobias Pryce: Ring the yard (by Friday 9 October).\nMaren Tull, Ines Carvell: Write to the nurses.\nNobody yet: Ask two yards."),
         ("What did the client want, and was it met?", "Need: a heavier board. Met: done again."),
     ],
 )  # fmt: skip
@@ -83,6 +83,31 @@ def test_what_asks_for_more_is_left_to_the_passages(question: str) -> None:
     assert told(question) is None
 
 
+def test_what_was_decided_about_a_matter_is_told_by_the_decision_that_rests_on_the_passages_found() -> None:
+    facts = MeetingFacts(date(2026, 10, 6), PEOPLE)
+    said = talk(
+        (MAREN, "Now the slipway. The rail has moved fourteen millimetres since spring."),
+        (TOBIAS, "I would not haul anything over nine tons on it."),
+        (MAREN, "Then let's repair the slipway in January. Anybody against? No. Agreed."),
+        (INES, "Next, the tickets. Shall we sell them on the boat as well from May?"),
+        (TOBIAS, "Yes, fine by me."),
+        (MAREN, "Good, so from May we sell tickets on the boat. That's settled."),
+        (INES, "And I'll paint the hut on Friday."),
+    )
+    about_slipway = answered(said, facts, "What was decided about the slipway?")
+    assert about_slipway.found and "January" in about_slipway.text and "May" not in about_slipway.text
+    about_tickets = answered(said, facts, "What did we decide about selling tickets?")
+    assert about_tickets.found and "May" in about_tickets.text and "January" not in about_tickets.text
+    assert {5} <= {p.turn for p in about_tickets.evidence}
+    facts_only = decided_on(lambda: LINES, "How heavy is the heron?", NOTHING)
+    assert facts_only == NOTHING
+
+
+def test_against_alone_is_no_count_of_votes() -> None:
+    beside = Line("decision", "The dinghy goes against the north wall.", at(1), state="settled")
+    assert told_by_lines(lambda: [beside], "Who was against?", PEOPLE) == NOTHING
+
+
 def test_minutes_without_such_a_line_say_so_where_no_passage_would_do() -> None:
     assert told_by_lines(lambda: LINES[5:6], "What was decided?", PEOPLE) == NOTHING
     assert told_by_lines(lambda: LINES[5:6], "When do we meet again?", PEOPLE) is None
@@ -101,7 +126,7 @@ def test_of_many_lines_the_rest_is_counted() -> None:
     many = [Line("action", f"Paint boat {n}.", at(n), owner=(TOBIAS,)) for n in range(SHOWN + 3)]
     reply = told_by_lines(lambda: many, "What has to be done?", PEOPLE)
     assert reply is not None
-    assert reply.text.endswith("And 3 more in the minutes.")
+    assert reply.text.endswith("\nAnd 3 more in the minutes.")
     assert len(reply.evidence) == SHOWN
 
 

@@ -2016,7 +2016,10 @@ export interface components {
             /** Told */
             told: string;
         };
-        /** LineOut */
+        /**
+         * LineOut
+         * @description `matter` is the title of its chapter where the line does not name what it is about itself.
+         */
         LineOut: {
             /** Answer */
             answer: string | null;
@@ -2041,6 +2044,8 @@ export interface components {
              * @enum {string}
              */
             kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
+            /** Matter */
+            matter: string;
             /** Owner */
             owner: string[];
             /** Place */

@@ -164,4 +164,5 @@ def _line(line: LineOut, transcript: Transcript) -> WrittenLine:
         transcript.turns[line.evidence[0].turn].speaker,
         line.due.isoformat() if line.due else "",
         tuple(times.values()),
+        line.matter,
     )

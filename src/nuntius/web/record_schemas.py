@@ -41,6 +41,8 @@ class EvidenceOut(Wire):
 
 
 class LineOut(Wire):
+    """`matter` is the title of its chapter where the line does not name what it is about itself."""
+
     id: int
     kind: LineKind
     text: str
@@ -52,6 +54,7 @@ class LineOut(Wire):
     answer: str | None
     place: int
     chapter: int
+    matter: str
     checked: bool
     thrown_out: str | None
     why: str

@@ -7,6 +7,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
+from nuntius.core.minutes.matter import matter_of
 from nuntius.core.naming import name_votes
 from nuntius.core.speech.certainty import certainties
 from nuntius.core.speech.diarizer import Span
@@ -224,12 +225,13 @@ def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> rec.Mi
         coverage=row.coverage,
         gaps=[(a, b) for a, b in row.gaps],
         chapters=[rec.ChapterOut(title=c["title"], start=c["start"], end=c["end"]) for c in row.chapters],
-        lines=[line_out(line, names) for line in row.lines],
+        lines=[line_out(line, names, tuple(c["title"] for c in row.chapters)) for line in row.lines],
     )
 
 
-def line_out(line: LineRow, names: dict[str, str]) -> rec.LineOut:
+def line_out(line: LineRow, names: dict[str, str], chapters: tuple[str, ...] = ()) -> rec.LineOut:
     text = with_names(line.text, names)
+    title = chapters[line.chapter] if line.chapter < len(chapters) else ""
     return rec.LineOut(
         id=line.id,
         kind=line.kind,  # type: ignore[arg-type]
@@ -242,6 +244,7 @@ def line_out(line: LineRow, names: dict[str, str]) -> rec.LineOut:
         answer=with_names(line.answer, names) if line.answer else None,
         place=line.place,
         chapter=line.chapter,
+        matter=matter_of(line.kind, line.person_text or text, title, len(chapters)),
         checked=line.checked_by is not None,
         thrown_out=line.thrown_out,
         why=line.why,

@@ -79,7 +79,7 @@ export function Ask({ meetingId, voices, chapters, open, onClose, onPlay }: Aski
           )}
           {asked.data?.found && (
             <>
-              <Typography sx={{ fontFamily: SERIF, mb: 1.5 }}>{asked.data.answer}</Typography>
+              <Typography sx={{ fontFamily: SERIF, mb: 1.5, whiteSpace: "pre-line" }}>{asked.data.answer}</Typography>
               <Passages passages={asked.data.passages} onPlay={onPlay} />
             </>
           )}

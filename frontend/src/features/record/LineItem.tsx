@@ -14,6 +14,8 @@ import type { Kept } from "./useRecord";
 
 interface Props {
   line: Line;
+  /** Whether the line stands outside of its chapter, so that it may need to say which that is. */
+  apart: boolean;
   selected: boolean;
   lit: boolean;
   editing: boolean;
@@ -28,7 +30,7 @@ interface Props {
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
-export const LineItem = memo(function LineItem({ line, selected, lit, editing, doubt, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
+export const LineItem = memo(function LineItem({ line, apart, selected, lit, editing, doubt, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
   return (
     <Box
       id={`line-${line.id}`} data-line={line.id} role="listitem" aria-current={selected || undefined} onClick={() => onSelect(line)}
@@ -51,7 +53,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, d
             </Typography>
           )}
           {line.kind === "decision" && line.answer && <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>}
-          <Facts line={line} doubt={doubt} onPlay={onPlay} />
+          <Facts line={line} apart={apart} doubt={doubt} onPlay={onPlay} />
           {selected && line.why && <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>Here because {reasonOf(line.why)}</Typography>}
           {selected && doubt && <Typography variant="body2" sx={{ fontSize: "0.8rem" }}>Worth a look: {doubt} Tick it when it is right.</Typography>}
         </Box>
@@ -65,7 +67,7 @@ export const LineItem = memo(function LineItem({ line, selected, lit, editing, d
   );
 });
 
-function Facts({ line, doubt, onPlay }: Pick<Props, "line" | "doubt" | "onPlay">) {
+function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "doubt" | "onPlay">) {
   const own = moments(line.evidence.filter((e) => !e.of_answer));
   const answers = moments(line.evidence.filter((e) => e.of_answer));
   return (
@@ -85,6 +87,7 @@ function Facts({ line, doubt, onPlay }: Pick<Props, "line" | "doubt" | "onPlay">
       {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}
       {own.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}
       {answers.length > 0 && <> · {line.kind === "decision" ? "replaced" : "answered"} {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
+      {apart && line.matter && <>{" "}<Box component="span" sx={{ display: "inline-block" }}>· {line.matter}</Box></>}
     </Typography>
   );
 }

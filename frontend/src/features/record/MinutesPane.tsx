@@ -45,7 +45,7 @@ export const MinutesPane = memo(function MinutesPane({ sections, selected, litLi
           </Typography>
           <Box role="list">
             {section.lines.map((line) => (
-              <LineItem key={line.id} line={line} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} doubt={doubts.get(line.id) ?? ""} {...handlers} />
+              <LineItem key={line.id} line={line} apart={section.chapter === undefined} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} doubt={doubts.get(line.id) ?? ""} {...handlers} />
             ))}
           </Box>
         </Box>

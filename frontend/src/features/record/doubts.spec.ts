@@ -4,7 +4,7 @@ import { nextDoubted, openDoubts } from "./doubts";
 import type { Line } from "./types";
 
 const line = (id: number, more: Partial<Line> = {}): Line => ({
-  id, kind: "action", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place: 0, chapter: 0, checked: false, thrown_out: null, why: "", doubts: [], evidence: [{ turn: id, start: 0, end: 1, quote: "", of_answer: false }], ...more,
+  id, kind: "action", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place: 0, chapter: 0, matter: "", checked: false, thrown_out: null, why: "", doubts: [], evidence: [{ turn: id, start: 0, end: 1, quote: "", of_answer: false }], ...more,
 });
 
 test("a line is worth a look for each of its doubts", () => {

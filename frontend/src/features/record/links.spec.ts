@@ -5,7 +5,7 @@ import type { Line, Turn } from "./types";
 
 const turn = (number: number, start: number, end: number): Turn => ({ number, voice: 1, heard: null, words: [["word", start, end, 1]] });
 const line = (id: number, ...at: [number, number][]): Line => ({
-  id, kind: "decision", text: "", heard: null, owner: [], due: null, due_said: null, state: "settled", answer: null, place: 0, chapter: 0, checked: false, thrown_out: null, why: "", doubts: [],
+  id, kind: "decision", text: "", heard: null, owner: [], due: null, due_said: null, state: "settled", answer: null, place: 0, chapter: 0, matter: "", checked: false, thrown_out: null, why: "", doubts: [],
   evidence: at.map(([start, end]) => ({ turn: 0, start, end, quote: "", of_answer: false })),
 });
 

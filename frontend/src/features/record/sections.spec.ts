@@ -4,7 +4,7 @@ import { sections } from "./sections";
 import type { Line, RecordData } from "./types";
 
 const line = (id: number, place: number, more: Partial<Line> = {}): Line => ({
-  id, kind: "key_point", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place, chapter: 0, checked: false, thrown_out: null, why: "", doubts: [], evidence: [], ...more,
+  id, kind: "key_point", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place, chapter: 0, matter: "", checked: false, thrown_out: null, why: "", doubts: [], evidence: [], ...more,
 });
 const minutes = (lines: Line[]): NonNullable<RecordData["minutes"]> => ({
   source: "settled", length: "standard", template: "general meeting", detailed: [], fine: false, remark: "", coverage: 1, gaps: [], lines,

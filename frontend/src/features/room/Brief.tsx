@@ -66,7 +66,7 @@ function Told({ brief, part, onShow }: { brief: BriefData; part: Exclude<Part, "
 function Row({ text, times, nobody, onShow }: { text: string; times: number[]; nobody?: boolean; onShow: (at: number) => void }) {
   return (
     <Box sx={{ py: 0.4, display: "flex", gap: 1, alignItems: "baseline", flexWrap: "wrap" }}>
-      <Typography sx={{ fontFamily: SERIF, lineHeight: 1.45 }}>{text}{nobody && <Box component="span" sx={{ color: "error.main", fontSize: "0.9em" }}> — nobody took this on</Box>}</Typography>
+      <Typography sx={{ fontFamily: SERIF, lineHeight: 1.45, whiteSpace: "pre-line" }}>{text}{nobody && <Box component="span" sx={{ color: "error.main", fontSize: "0.9em" }}> — nobody took this on</Box>}</Typography>
       {times.map((at, i) => <Link key={i} component="button" variant="body2" color="textSecondary" onClick={() => onShow(at)} aria-label={`Show ${clock(at)}`} sx={{ fontVariantNumeric: "tabular-nums" }}>{clock(at)}</Link>)}
     </Box>
   );

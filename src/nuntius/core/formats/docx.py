@@ -77,7 +77,7 @@ def _item(document: Doc, line: WrittenLine) -> None:
     paragraph.add_run(plain(line.text)).font.strike = line.state == "superseded"
     if line.remark:
         paragraph.add_run(f" — {plain(line.remark)}")
-    _small(paragraph, f"  [{', '.join(line.passages)}]")
+    _small(paragraph, f"  [{plain(line.stands)}]")
 
 
 def _table(document: Doc, actions: list[WrittenLine]) -> None:
@@ -91,7 +91,7 @@ def _table(document: Doc, actions: list[WrittenLine]) -> None:
         who.text = plain(line.who)
         what.text = ""
         what.paragraphs[0].add_run(plain(line.text)).font.strike = line.state == "superseded"
-        _small(what.paragraphs[0], f"  [{', '.join(line.passages)}]")
+        _small(what.paragraphs[0], f"  [{plain(line.stands)}]")
         when.text = line.when
     document.add_paragraph()
 

@@ -1,7 +1,7 @@
 """Minutes as Markdown."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +25,7 @@ class WrittenLine:
     speaker: str = ""
     due_date: str = ""  # ISO 8601
     seconds: tuple[float, ...] = ()  # where the passages begin
+    matter: str = ""  # the title of its chapter, where the line does not name it itself
 
     @property
     def who(self) -> str:
@@ -35,6 +36,11 @@ class WrittenLine:
     def when(self) -> str:
         """By when, or that nothing was said of it."""
         return self.due or "no date named"
+
+    @property
+    def stands(self) -> str:
+        """Where it was said, and under which matter where it does not say so itself."""
+        return ", ".join(self.passages) + (f" · {self.matter}" if self.matter else "")
 
     @property
     def remark(self) -> str:
@@ -90,7 +96,9 @@ def laid_out(minutes: WrittenMinutes) -> Iterator[tuple[str, list[tuple[str, lis
 def _parts(lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]) -> Iterator[tuple[str, list[WrittenLine]]]:
     """The lines of a section by chapter or by voice, each part with its title; one part without a title otherwise."""
     parts: dict[str, list[WrittenLine]] = {}
-    for line in sorted(lines, key=lambda line: line.chapter) if layout == "chapter" else lines:
+    if layout == "chapter":
+        lines = sorted((replace(line, matter="") for line in lines), key=lambda line: line.chapter)
+    for line in lines:
         chapter = chapters[line.chapter] if line.chapter < len(chapters) else ""
         title = {"chapter": chapter, "voice": line.speaker}.get(layout, "")
         parts.setdefault(title, []).append(line)
@@ -106,7 +114,7 @@ def _row(line: WrittenLine) -> str:
         parts.append(due if line.due else "; no date named")
     if line.remark:
         parts.append(f" *({_plain(line.remark)})*" if line.state == "superseded" else f" — {_plain(line.remark)}")
-    return "".join(parts) + f" [{', '.join(line.passages)}]\n"
+    return "".join(parts) + f" [{_plain(line.stands)}]\n"
 
 
 def _plain(text: str) -> str:

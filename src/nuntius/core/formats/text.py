@@ -103,4 +103,4 @@ def _line_text(line: WrittenLine) -> str:
         parts.append(f" -- {line.who}, {'by ' if line.due else ''}{line.when}")
     if line.remark:
         parts.append(f" -- {line.remark}")
-    return "".join(parts) + f" [{', '.join(line.passages)}]\n"
+    return "".join(parts) + f" [{line.stands}]\n"

@@ -5,6 +5,7 @@ from collections.abc import Callable, Sequence
 
 from nuntius.core.inquiry.inquire import NOTHING, Reply, inquire
 from nuntius.core.language.en import about_minutes as about
+from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Passage
 from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
@@ -12,6 +13,7 @@ from nuntius.core.templates.shipped import shipped
 from nuntius.core.transcript.transcript import Transcript
 
 SHOWN = 8  # lines of an answer; of more the rest is counted
+BESIDE = 0.1  # cosine; by how much less than the nearest decision another one on the matter may be near
 FEW = 2  # lines of which every passage is shown; of more only so many of each
 
 Lines = Callable[[], Sequence[Line]]
@@ -30,8 +32,9 @@ def answered(
     `lines` are those that stand, None where there are none yet; `asker` is whoever says `me`, `within` as in `inquire`.
     """
     there = tuple(dict.fromkeys((*facts.people, *transcript.speakers)))
-    told = told_by_lines(lines or lines_made(transcript, facts), question, there, asker, within)
-    return told or inquire(transcript, facts, question, within)
+    lines = lines or lines_made(transcript, facts)
+    told = told_by_lines(lines, question, there, asker, within)
+    return told or decided_on(lines, question, inquire(transcript, facts, question, within))
 
 
 def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
@@ -39,6 +42,23 @@ def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
     if not transcript.word_count:
         return lambda: ()
     return lambda: make_minutes(transcript, facts, template=shipped("client call")).lines
+
+
+def decided_on(lines: Lines, question: str, reply: Reply) -> Reply:
+    """What was decided about a matter (`What was decided about the rents?`) where decisions rest on the passages that
+    were found: those nearest to it. All other replies stay as they are."""
+    match = about.DECIDED_ON.match(question.replace("’", "'"))
+    if match is None or not reply.found:
+        return reply
+    found = {passage.turn for passage in reply.evidence}
+    ruled = [line for line in lines() if _is_decision(line) and line.state != "superseded" and line.turns & found]
+    if not ruled:
+        return reply
+    matter = next(filter(None, match.groups()))
+    (asked, *said) = vectors([matter, *(line.text for line in ruled)])
+    near = [float(asked @ each) for each in said]
+    told = [line for line, each in zip(ruled, near, strict=True) if each >= max(near) - BESIDE]
+    return Reply(True, "\n".join(map(_told, told)), tuple(sorted({p for line in told for p in line.evidence})))
 
 
 def told_by_lines(
@@ -61,8 +81,8 @@ def told_by_lines(
     proof = (p for line in found[:SHOWN] for p in _proof(line, len(found)))
     passages = {p for p in proof if within is None or p.turn in within}
     more = len(found) - SHOWN
-    text = " ".join(map(_told, found[:SHOWN])) + (about.AND_MORE.format(count=more) if more > 0 else "")
-    return Reply(True, text, tuple(sorted(passages)))
+    text = [*map(_told, found[:SHOWN]), *([about.AND_MORE.format(count=more)] if more > 0 else [])]
+    return Reply(True, "\n".join(text), tuple(sorted(passages)))
 
 
 def _asked_for(said: str, people: Sequence[str], asker: str) -> Callable[[Line], bool] | None:
@@ -73,7 +93,7 @@ def _asked_for(said: str, people: Sequence[str], asker: str) -> Callable[[Line],
         (about.VOTED, lambda line: line.why == PUT_TO_ALL or _has_tally(line)),
         (about.AGAINST, _has_tally),
         (about.PUT_OFF, lambda line: line.kind == "decision" and line.state == "open"),
-        (about.DECIDED, lambda line: line.kind == "decision" and line.why != MEETS_AGAIN),
+        (about.DECIDED, _is_decision),
         (about.OPEN, lambda line: line.kind == "question" and line.state == "open"),
         (about.AGAIN, lambda line: line.why == MEETS_AGAIN),
         (about.NEEDED, lambda line: line.kind == "need"),
@@ -89,6 +109,10 @@ def _tasks(who: str, people: Sequence[str], asker: str) -> Callable[[Line], bool
         return _any_task
     named = {name for name in people if who.lower() in (name.lower(), *name.lower().split())}
     return (lambda line: line.kind == "action" and bool(named & set(line.owner))) if named else None
+
+
+def _is_decision(line: Line) -> bool:
+    return line.kind == "decision" and line.why != MEETS_AGAIN
 
 
 def _any_task(line: Line) -> bool:

@@ -8,6 +8,11 @@ DECIDED = cue(
     rf"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:all )?(?:decided?|agreed?(?: on)?|settled?){_END}",
     rf"^\W*(?:what|which) (?:decisions|resolutions)\b[\w ]*{_END}",
 )
+DECIDED_ON = cue(
+    r"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:decided?|agreed?|settled?|do|done)"
+    r" (?:about|on|for|with|over|regarding|concerning) (?P<matter>[^?]{3,}?)(?: in the end)?\W*$",
+    r"^\W*(?:what|which) (?:decisions?|resolutions?)\b[\w ]* (?:about|on|for|with|over|regarding|concerning) (?P<ruled>[^?]{3,}?)\W*$",
+)
 VOTED = cue(rf"^\W*what (?:was|were|did (?:we|they)) (?:voted?(?: on)?|put to (?:a|the) vote){_END}")
 AGAINST = cue(rf"^\W*who (?:was|were|voted) against(?: it)?{_END}")
 PUT_OFF = cue(
@@ -33,6 +38,8 @@ TO_DO = cue(
 ALL = frozenset("we us they them everybody everyone the our all you".split())
 ME = frozenset("i me my".split())
 _COUNT = r"(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten)"
-TALLY = cue(rf"\bagainst\b|\b{_COUNT} to {_COUNT}\b")
+TALLY = cue(
+    rf"\b(?:{_COUNT}|nobody|none|carried|voted|votes?) (?:was |were )?against\b|\bagainst:|\b{_COUNT} to {_COUNT}\b"
+)
 BY, NOBODY = "by", "Nobody yet"
-AND_MORE = " And {count} more in the minutes."
+AND_MORE = "And {count} more in the minutes."

@@ -1,0 +1,23 @@
+"""The matter that a line belongs to, told beside it where its own words do not name it: `Ask two yards.` · Slipway."""
+
+import re
+
+from nuntius.core.language.en.rulings import MEETS_AGAIN
+
+MOST_IN_NEED = ("action", "decision")  # kinds of line that are read and acted on by themselves
+LETTERS = 4  # at the beginning of a word, by which it is the same in another form; shorter ones name nothing
+_OWN = MEETS_AGAIN.partition("{")[0]
+
+
+def matter_of(kind: str, text: str, title: str, chapters: int) -> str:
+    """The title of a line's chapter where it tells a reader more than the line does; "" where it does not.
+
+    `chapters` is how many the meeting has: the only one is what the whole meeting is about.
+    """
+    if kind not in MOST_IN_NEED or chapters < 2 or text.startswith(_OWN):
+        return ""
+    return "" if _beginnings(title) & _beginnings(text) else title
+
+
+def _beginnings(text: str) -> set[str]:
+    return {word[:LETTERS] for word in re.findall(rf"[^\W_]{{{LETTERS},}}", text.lower())}
