@@ -8,7 +8,7 @@ STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 DEMO_DATA := $(CURDIR)/data/demo
 
-.PHONY: help demo test lint python-tests page-tests screenshots bench lock models context judges openapi clean
+.PHONY: help demo test lint python-tests page-tests screenshots bench lock models context judges stating openapi clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -57,6 +57,9 @@ context: ## make the networks of vectors and of talk in its context anew from tr
 
 judges: $(VENV)/tested ## make the weights of the trained judges anew from training/
 	$(BIN)/python training/train.py
+
+stating: ## make the network that states decisions anew, after `make context` and `make judges` (eight minutes)
+	PYTHONPATH=src:training .cache/teaching/bin/python training/stating.py
 
 openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it
 	$(BIN)/nuntius openapi frontend/src/api/openapi.json

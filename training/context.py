@@ -20,11 +20,12 @@ import random
 import sys
 import time
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from importlib.resources import files
 from pathlib import Path
 from tempfile import TemporaryDirectory
+from typing import Any
 
 import numpy as np
 import torch
@@ -42,6 +43,7 @@ from nuntius.core.minutes.scene import Scene
 from references import references
 
 FOLDER = Path(context.__file__).parent
+KNOWS_ANSWERS = Path(__file__).parents[1] / ".cache/teaching/answering.pt"  # from which `stating.py` goes on
 TIMES = {context.SENTENCES: 2, context.ANSWERS: 2, context.REFERENCES: 2}  # that a network is taught
 ROUNDS = {context.SENTENCES: 4, context.ANSWERS: 3, context.REFERENCES: 1}  # times that all stretches are read
 RATE, HEAD_RATE = 1e-4, 2e-3  # learning rates of the encoder and of what is put on it
@@ -189,7 +191,7 @@ def loss(network: Network, batch: Sequence[Lesson]) -> torch.Tensor:
     return total / counts.sum()
 
 
-def batches(all_of_them: list[Lesson]) -> list[list[Lesson]]:
+def batches(all_of_them: list[Any]) -> list[list[Any]]:
     """Lessons in batches of like length, shuffled."""
     random.shuffle(all_of_them)
     made = []
@@ -230,9 +232,17 @@ def questioned(network: Network) -> Network:
 
 
 def learnt(
-    network: Network, rounds: int, rates: tuple[float, float], fixed: Sequence[Lesson], asked: Sequence[Put]
+    network: Network,
+    rounds: int,
+    rates: tuple[float, float],
+    fixed: Sequence[Any],
+    asked: Sequence[Put],
+    lost: Callable[[Network, Sequence[Any]], torch.Tensor] = loss,
 ) -> Network:
-    """The network after so many rounds of lessons, those of questions drawn anew for each; `rates`: of encoder and head."""
+    """The network after so many rounds of lessons, those of questions drawn anew for each; `rates`: of encoder and head.
+
+    A lesson is anything with a `stretch` that `lost` can read.
+    """
     of_encoder = [weights for weights in network.encoder.parameters() if weights.requires_grad]
     groups = [{"params": of_encoder, "lr": rates[0]}, {"params": list(network.head.parameters()), "lr": rates[1]}]
     optimizer = torch.optim.AdamW(groups, weight_decay=0.01)
@@ -248,7 +258,7 @@ def learnt(
             share = min(1.0, step / (steps * WARM)) * max(0.02, 1 - step / steps)
             for group, rate in zip(optimizer.param_groups, rates, strict=True):
                 group["lr"] = rate * share
-            found = loss(network, part)
+            found = lost(network, part)
             optimizer.zero_grad()
             found.backward()
             torch.nn.utils.clip_grad_norm_(network.parameters(), 1.0)
@@ -302,4 +312,6 @@ if __name__ == "__main__":
         known[each] = mean([taught(each, seed, begun) for seed in range(TIMES[each])])
         known[each] = questioned(known[each]) if each == context.ANSWERS else known[each]
         write(known[each], "logits", FOLDER / each)
+        if each == context.ANSWERS:
+            torch.save(known[each].state_dict(), KNOWS_ANSWERS)
         sys.stdout.write(f"{each}: {(FOLDER / each).stat().st_size / 1e6:.0f} MB\n")

@@ -5,7 +5,7 @@ python training/train.py
 
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date
 from pathlib import Path
@@ -29,7 +29,7 @@ from nuntius.core.minutes.decisions import settled
 from nuntius.core.minutes.forest import LEAF
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
-from nuntius.core.minutes.settling import MEETS_AGAIN
+from nuntius.core.minutes.settling import MEETS_AGAIN, Ruling
 from nuntius.core.minutes.signs import ALL
 from nuntius.core.minutes.stating import STATING_SIGNS, may_state, stating_signs
 from nuntius.core.naming import renamed, sure_names
@@ -179,16 +179,26 @@ def of_decisions(
     what is written down of it (cosine, less their mean)."""
     talk, likely = each.talk, judges.weighed(each.talk, made)
     pairs = []
-    for ruling in settled(talk, likely["decision"], find_actions(talk, likely["action"])):
-        turns = {passage.turn for passage in ruling.evidence}
-        cues = {int(talk.transcript.turns[turn].cue or 0) for turn in turns}
-        text, right = max(each.decisions, key=lambda pair: len(cues & pair[1]), default=("", frozenset()))
+    for ruling, turns, text, _ in rightly_settled(each, made):
         near = may_state(talk, ruling.sentence, turns)
-        if cues & right and ruling.why != MEETS_AGAIN and len(near) > 1:
+        if len(near) > 1:
             alike = vectors([wording.resolution(s.text) or s.text for s in near]) @ vectors([text])[0]
             looked_at = stating_signs(talk, ruling.sentence, near, turns, likely["decision"])
             pairs.append((looked_at, np.asarray(alike - alike.mean(), np.float32)))
     return pairs
+
+
+def rightly_settled(
+    each: Examples, made: dict[str, judges.Judge]
+) -> Iterator[tuple[Ruling, set[int], str, frozenset[int]]]:
+    """Decisions found that are right ones: the ruling, the turns it rests on, what is written down, and its turns (cues)."""
+    talk, likely = each.talk, judges.weighed(each.talk, made)
+    for ruling in settled(talk, likely["decision"], find_actions(talk, likely["action"])):
+        turns = {passage.turn for passage in ruling.evidence}
+        cues = {int(talk.transcript.turns[turn].cue or 0) for turn in turns}
+        text, right = max(each.decisions, key=lambda pair: len(cues & pair[1]), default=("", frozenset()))
+        if cues & right and ruling.why != MEETS_AGAIN:
+            yield ruling, turns, text, right
 
 
 def fit_stating(pairs: Sequence[tuple[NDArray[np.float32], NDArray[np.float32]]]) -> list[dict[str, Any]]:

@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.context import AROUND as AROUND_TOKENS
+from nuntius.core.minutes.context import LONGEST_QUESTION, around, stating
 from nuntius.core.minutes.judges import judged
 from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
@@ -64,6 +66,43 @@ def test_signs_are_one_row_for_each_sentence_and_finite() -> None:
     assert found.shape == (len(near), len(STATING_SIGNS))
     assert np.isfinite(found).all()
     assert max(int(tree.sign.max()) for tree in stating_judge().trees) < len(STATING_SIGNS)
+
+
+def test_what_few_words_leave_unsaid_stands_beside_them_and_is_evidence() -> None:
+    (line,) = decisions(
+        (MAREN, "Next, the rail. Should I order the oak or the pine?"),
+        (TOBIAS, "How long has it got to last?"),
+        (MAREN, "Ten years at least."),
+        (TOBIAS, "Oak, then."),
+        (INES, "Oak, yes."),
+        (MAREN, "Okay, oak."),
+    )
+    assert "oak" in line.text.lower() and "or the pine" in line.text
+    assert 0 in line.turns
+
+
+def test_nothing_stands_beside_a_decision_that_says_the_same() -> None:
+    (line,) = decisions(
+        (MAREN, "We could put a pencil in every till."),
+        (TOBIAS, "Yes, good."),
+        (MAREN, "A pencil in every till, then."),
+        (INES, "Agreed."),
+    )
+    assert "[" not in line.text
+
+
+def test_what_is_read_around_a_heart_is_read_once_and_no_more_than_fits() -> None:
+    made = scene_of(
+        *ENTRY, *((TOBIAS, f"{'The ropes are old and the ropes are wet. ' * 6}Number {n}.") for n in range(20))
+    )
+    heart = made.by_turn[3][0]
+    read = around(made, heart, range(0, len(made.by_turn)))
+    numbers = [number for number, _, _ in read.sentences]
+    assert numbers == sorted(set(numbers)) and made.index[heart.turn, heart.first] in numbers
+    assert len(read.tokens) <= AROUND_TOKENS + LONGEST_QUESTION + 3
+    assert set(stating(made, heart, range(2, 5))) == {
+        made.index[s.turn, s.first] for t in (2, 3, 4) for s in made.by_turn[t]
+    }
 
 
 def test_a_talk_of_one_sentence_has_no_better_one() -> None:

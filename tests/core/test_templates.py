@@ -98,8 +98,8 @@ class TestSections:
 
     def test_a_chapter_in_more_detail_has_at_least_what_it_had(self) -> None:
         plain, more = (
-            minutes(CREW, shipped("general meeting")),
-            minutes(CREW, shipped("general meeting"), detailed=frozenset([0])),
+            minutes(DIVIDED, shipped("general meeting")),
+            minutes(DIVIDED, shipped("general meeting"), detailed=frozenset([0])),
         )
         assert len(more.lines) > len(plain.lines)
         assert more.detailed == frozenset([0])

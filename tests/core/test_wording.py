@@ -41,6 +41,8 @@ def test_a_task_keeps_nothing_of_a_day_that_is_told_in_two_ways() -> None:
         ("Please don't shower up there till Friday.", "Don't shower up there till Friday."),
         ("Leave it shut, please.", "Leave it shut."),
         ("Not before then.", "Not before then."),
+        ("Oak, yes [Should I order the oak or the pine].", "Oak [Should I order the oak or the pine]."),
+        ("First and third, good.", "First and third."),
         ("Four to one, then, grey-green.", "Four to one, then, grey-green."),
     ],
 )
@@ -97,6 +99,8 @@ def test_a_number_is_written_as_it_was_meant(said: str, written: str) -> None:
         ("forget November we repair the slipway in January instead", "We repair the slipway in January instead."),
         ("Let's not wait for the county.", "Do not wait for the county."),
         ("Shall we fill it this week?", "Fill it this week."),
+        ("Can we agree nobody answers messages after seven?", "Nobody answers messages after seven."),
+        ("We won't be taking on any new students, I'm afraid.", "We won't be taking on any new students."),
         ("How about Wednesday at ten?", "Wednesday at 10."),
         ("What about the night watch?", ""),
         ("Which one is it?", ""),

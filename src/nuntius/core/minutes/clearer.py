@@ -46,6 +46,7 @@ _ASKED_WHETHER = re.compile(  # a question whether something is done, or a reque
 )
 _OF_US = re.compile(r"\b(?:i|my|you|your|our|us)\b", re.I)  # who is another where it is said by another
 _CALLED = re.compile(r", [A-Z]\w+,? ")
+_EITHER = re.compile(r"\bor (?!not\b|what\b|so\b)")
 _ASKS_HOW = re.compile(r"\b(?:how|why|what|where|which)\W*$", re.I)  # and so for no deed: `How do you feel about it?`
 _NOT_DONE = frozenset("be have know think say mean want like need see hear agree live mind start begin go come".split())
 HIM = re.compile(r"\b(?:him|he)\b", re.I)
@@ -229,10 +230,17 @@ def sureness(scene: Scene, sentence: Sentence, about: Sentence) -> float:
 def _taken_up(scene: Scene, sentence: Sentence) -> Sentence | None:
     """The nearest sentence with a word of `Thirteen, then` or `Electric it is`, or the question right before it."""
     near = telling(scene, sentence)
-    own = _weighty(sentence)
-    alike = next((s for s in near if own & _weighty(s)), None)
+    own = weighty(sentence)
+    alike = next((s for s in near if own & weighty(s)), None)
     asked = (s for s in near if s.is_question and 0 < sentence.turn - s.turn <= ASKED_BACK)
     return alike or next(asked, None)
+
+
+def chosen_from(scene: Scene, sentence: Sentence) -> Sentence | None:
+    """The question right before that offers what few words take: `Should I order the oak or the pine?` of `Oak, then.`"""
+    own = weighty(sentence)
+    asked = (s for s in telling(scene, sentence) if s.is_question and sentence.turn - s.turn <= BACK)
+    return next((s for s in asked if _EITHER.search(s.lower) and own & weighty(s)), None)
 
 
 def telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
@@ -250,7 +258,7 @@ def telling(scene: Scene, sentence: Sentence) -> list[Sentence]:
     ]
 
 
-def _weighty(sentence: Sentence) -> set[str]:
+def weighty(sentence: Sentence) -> set[str]:
     """Dictionary forms of what a sentence speaks of, figures and days included."""
     return {
         t.lemma.lower()

@@ -1,12 +1,13 @@
 """What a sentence is among the sentences around it: small networks read whole stretches of talk at once.
 
 The networks are sentence encoders (MiniLM, six layers) that were taught on the annotated talk of this repository
-(`training/context.py`), one to judge sentences, one to find what answers a question, one for what a sentence refers to. They give logits for each token of
+(`training/context.py`, `training/stating.py`), one to judge sentences, one to find what answers a question, one for what a
+sentence refers to, one for how a decision is best told. They give logits for each token of
 a stretch, of which a sentence has the mean (sequential sentence classification after Cohan et al. 2019). Voices are
 told apart by letters, or by first names where a question is put to the talk.
 """
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
@@ -25,14 +26,15 @@ from nuntius.core.networks import on_all_cores, shipped_network
 
 OF_SENTENCES = ("action", "decision", "question", "worth")
 KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
-ANSWER, OPENS = KINDS.index("answer"), KINDS.index("opens")
+DECISION, ANSWER, OPENS = (KINDS.index(kind) for kind in ("decision", "answer", "opens"))
 CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LED_UP = 180  # tokens of the talk before a sentence among which that is looked for which it refers to
+AROUND = 330  # tokens of the talk around a decision that is to be told
 LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
-SENTENCES, ANSWERS, REFERENCES = "context.onnx", "answering.onnx", "referring.onnx"
+SENTENCES, ANSWERS, REFERENCES, STATING = "context.onnx", "answering.onnx", "referring.onnx", "stating.onnx"
 LEAST_ANSWERING = -6.0  # logit of what was not looked at; one answer in 400
 LEAST_OPENING = -6.0  # the same of a turn without a sentence
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
@@ -48,7 +50,9 @@ class Stretch:
     sentences: tuple[tuple[int, int, int], ...]
 
 
-_kept: dict[str, Kept[tuple[int, ...], Logits]] = {name: Kept(KEPT) for name in (SENTENCES, ANSWERS, REFERENCES)}
+_kept: dict[str, Kept[tuple[int, ...], Logits]] = {
+    name: Kept(KEPT) for name in (SENTENCES, ANSWERS, REFERENCES, STATING)
+}
 
 
 @lru_cache(maxsize=2)
@@ -105,6 +109,42 @@ def led_up(scene: Scene, sentence: Sentence) -> Stretch:
     head = (_special("[CLS]"), *question_tokens(sentence.text))
     moved = tuple((number, first + len(head), last + len(head)) for number, first, last in inside)
     return Stretch((*head, *tokens, _special("[SEP]")), moved)
+
+
+def stating(scene: Scene, heart: Sentence, turns: range) -> dict[int, tuple[float, float]]:
+    """For sentences in the turns around the heart of a decision, by number, the logit that they state it, and that they say
+    what the words which state it leave unsaid (0: as likely as that nothing does). Raises ModelMissing."""
+    stretch = around(scene, heart, turns)
+    (logits,) = _read(STATING, [stretch])
+    told = ((number, logits[first:last].mean(0)) for number, first, last in stretch.sentences)
+    return {number: (float(each[DECISION]), float(each[ANSWER])) for number, each in told}
+
+
+def around(scene: Scene, sentence: Sentence, turns: range) -> Stretch:
+    """The talk around a sentence, as much of these turns as is read at once, with that sentence ahead of it as a question is."""
+    parts = pieces(scene, named=True)
+    own = scene.index[sentence.turn, sentence.first]
+    first = last = bisect_right(parts, own, key=lambda part: part.sentences[0][0]) - 1
+    length, grown = len(parts[first].tokens), True
+
+    def fits(index: int) -> bool:
+        inside = 0 <= index < len(parts) and scene.sentences[parts[index].sentences[0][0]].turn in turns
+        return inside and length + len(parts[index].tokens) <= AROUND
+
+    while grown:
+        grown = False
+        if fits(first - 1):
+            first, grown = first - 1, True
+            length += len(parts[first].tokens)
+        if fits(last + 1):
+            last, grown = last + 1, True
+            length += len(parts[last].tokens)
+    tokens = [_special("[CLS]"), *question_tokens(sentence.text)]
+    inside = []
+    for part in parts[first : last + 1]:
+        inside += [(number, len(tokens) + a, len(tokens) + b) for number, a, b in part.sentences]
+        tokens += part.tokens
+    return Stretch((*tokens, _special("[SEP]")), tuple(inside))
 
 
 def question_tokens(question: str) -> tuple[int, ...]:

@@ -11,7 +11,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import beside, with_reference
+from nuntius.core.minutes.clearer import CLEAR_ENOUGH, UNTOLD, beside, chosen_from, with_reference
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line
@@ -34,7 +34,7 @@ from nuntius.core.minutes.settling import (
     told_next,
 )
 from nuntius.core.minutes.signs import is_imperative
-from nuntius.core.minutes.stating import better_stated
+from nuntius.core.minutes.stating import better_stated, left_unsaid
 from nuntius.core.minutes.taking import supposed
 from nuntius.core.minutes.votes import is_counted, result_of, tally
 
@@ -141,9 +141,10 @@ def _asked_when_done(scene: Scene, line: Line) -> bool:
 
 def _tells_when_again(scene: Scene, line: Line, again: Line | None) -> bool:
     """`The twenty-first it is`, beside the line that says when they meet again."""
-    if again is None or not _near(line, again) or not _names_only_day(scene, line.text):
+    bare = IN_BRACKETS.sub("", line.text)
+    if again is None or not _near(line, again) or not _names_only_day(scene, bare):
         return False
-    return any(is_named(scene, line.text, day) for day in said_dates(again.text, scene.facts.day))
+    return any(is_named(scene, bare, day) for day in said_dates(again.text, scene.facts.day))
 
 
 def _near(a: Line, b: Line) -> bool:
@@ -234,7 +235,10 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
     again = next_meeting(scene) or in_sentence(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
     if again is not None:
         text, named = told_again(scene, again)
-        evidence = tuple(sorted({*ruling.evidence, *map(passage, named)}))
+        from_there = min(
+            (s.turn for s in named), default=0
+        )  # what was merged into it from before speaks of other things
+        evidence = tuple(sorted({*map(passage, named), *(p for p in ruling.evidence if p.turn >= from_there)}))
         return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
     sentence, about = _stated(scene, ruling, likely, tasks)
     text = wording.resolution(sentence.text)
@@ -245,6 +249,10 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
         text = beside(text, about)
     else:
         text, about = _said_fully(scene, ruling, sentence, text)
+        if about is None and ruling.why != A_RULE and _leaves_unsaid(sentence, text):
+            turns = {each.turn for each in ruling.evidence}
+            about = chosen_from(scene, sentence) or left_unsaid(scene, ruling.sentence, turns, sentence)
+            text = beside(text, about) if about is not None else text
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", wording.ruled(text), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
 
@@ -262,7 +270,8 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
         proposal = proposal_of(scene, heart, worded=len(text.split()) < 2)
     chosen = proposal if proposal is not None and wording.resolution(proposal.text) else heart
     turns = {each.turn for each in ruling.evidence}
-    better = better_stated(scene, heart, chosen, turns, likely) if ruling.why != A_RULE else None
+    says_it = ruling.why == A_RULE or (is_imperative(chosen) and len(chosen.text.split()) >= LEAST_DONE)
+    better = better_stated(scene, heart, chosen, turns, likely) if not says_it else None
     if better is not None and not _is_task(better, tasks):
         return better, None
     if proposal is not None and _says_its_own(scene, text, heart, proposal) and not _is_task(heart, tasks):
@@ -307,6 +316,13 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
     if about is not None and rulings.APPROVES.search(sentence.lower):
         return wording.resolution(about.text) or text, about  # what is approved says it better
     return text, about
+
+
+def _leaves_unsaid(sentence: Sentence, text: str) -> bool:
+    """Whether words are few, or say `it`, or tell nothing by a verb of their own: `In the safe.`, `It's on the poster.`"""
+    words = len(text.split())
+    does = any(t.pos == "VERB" for t in sentence.tokens)
+    return words < SHORT or (words <= CLEAR_ENOUGH and (not does or bool(UNTOLD.search(text))))
 
 
 def _offered_to(scene: Scene, sentence: Sentence) -> Sentence | None:

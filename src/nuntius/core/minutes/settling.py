@@ -182,7 +182,8 @@ def tells(sentence: Sentence) -> bool:
 
 def settles_nothing(lower: str) -> bool:
     """Whether words that sound like a decision are about something else."""
-    return bool(cues.CONDITIONAL.search(lower) or cues.PAST.search(lower) or NO_RULING.search(lower))
+    told = rulings.HOLDS_UNLESS.sub("", lower) if rulings.NORM.search(lower) else rulings.NOBODY_OBJECTS.sub("", lower)
+    return bool(cues.CONDITIONAL.search(told) or cues.PAST.search(lower) or NO_RULING.search(lower))
 
 
 def _agrees(scene: Scene, turn: int) -> bool:

@@ -1,7 +1,8 @@
 """Which of the sentences around the heart of a decision states it: behind a bare `Agreed.` stands what was agreed.
 
-A forest of trees says of each how near it comes to what a secretary would write. `training/train.py` makes it from the
-annotated talk of this repository, in which every decision is written out.
+A forest of trees, by signs, and a network that reads the talk around say of each how near it comes to what a secretary
+would write. `training/train.py` and `training/stating.py` make them from the annotated talk of this repository, in which
+every decision is written out.
 """
 
 import re
@@ -16,20 +17,24 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import Vectors
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import is_untold
+from nuntius.core.minutes.clearer import is_untold, telling, weighty
+from nuntius.core.minutes.context import stating
 from nuntius.core.minutes.forest import Forest, shipped
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.settling import tells
 
 AROUND = 3  # turns before and after the heart in which it may stand
-MARGIN = 0.08  # cosine by which another sentence has to come nearer; fitted on talk that was not learnt from
-MARGIN_OF_HEART = 0.1  # the same where the heart itself would be written down
+MARGIN = 0.05  # cosine by which another sentence has to come nearer; fitted on talk that was not learnt from
+A_LOGIT = 0.08  # cosine that a logit of the network stands for, as it was taught
+LEAST_READ = -6.0  # logit of a sentence that the network did not come to read
+ADDS = 0.3  # logit from which the sentence stands beside a decision that tells what it leaves unsaid
 LEAST_STATING = 2  # words
 STATING_SIGNS = (
     "likelihood", "share of the highest", "heart", "turns apart", "before", "after", "same turn", "rests on", "same voice",
     "words", "few words", "many words", "tells", "untold", "like the heart", "like all", "pronoun", "I", "you", "we", "figure",
     "proposal", "rule for all", "nouns", "verb", "question", "words of the heart",
 )  # fmt: skip
+LEAST_ADDED = 2  # words that such a sentence has and the decision has not
 _PRONOUN = re.compile(r"\b(?:it|that|this|them|those|one)\b")
 _VOICES = {
     "I": re.compile(r"\b(?:i|my|me)\b"),
@@ -48,12 +53,23 @@ def better_stated(
     near = may_state(scene, heart, turns)
     if chosen not in near or len(near) < 2:
         return None
-    nearness = stating_judge().of(stating_signs(scene, heart, near, turns, likely))
+    read = stating(scene, heart, turns_around(scene, heart, turns))
+    logits = [read.get(scene.index[s.turn, s.first], (LEAST_READ, 0.0))[0] for s in near]
+    nearness = stating_judge().of(stating_signs(scene, heart, near, turns, likely)) + A_LOGIT * np.array(logits)
     best = near[int(np.argmax(nearness))]
-    margin = MARGIN_OF_HEART if chosen is heart else MARGIN
-    nearer = float(nearness.max()) - nearness[near.index(chosen)] > margin
+    nearer = float(nearness.max()) - nearness[near.index(chosen)] > MARGIN
     worded = len(wording.resolution(best.text).split()) >= LEAST_STATING and not _was(best)
     return best if nearer and worded and _on_its_matter(scene, heart, best) else None
+
+
+def left_unsaid(scene: Scene, heart: Sentence, turns: Collection[int], sentence: Sentence) -> Sentence | None:
+    """What a decision told by `sentence` leaves unsaid: another sentence before it, where the network is sure of one."""
+    read = stating(scene, heart, turns_around(scene, heart, turns))
+    own = weighty(sentence)
+    before = [s for s in telling(scene, sentence) if scene.index[s.turn, s.first] in read]
+    before = [s for s in before if len(weighty(s) - own) >= LEAST_ADDED]
+    logits = [read[scene.index[s.turn, s.first]][1] for s in before]
+    return before[int(np.argmax(logits))] if max(logits, default=LEAST_READ) > ADDS else None
 
 
 def _was(sentence: Sentence) -> bool:
@@ -72,11 +88,15 @@ def _named(scene: Scene, sentence: Sentence) -> set[str]:
     return days | {t.lemma.lower() for t in sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM")}
 
 
+def turns_around(scene: Scene, heart: Sentence, turns: Collection[int]) -> range:
+    """The turns in which what states a decision may stand; `turns` are those that it rests on."""
+    first = max(0, min(min(turns), heart.turn - AROUND))
+    return range(first, min(len(scene.by_turn) - 1, max(max(turns), heart.turn + AROUND)) + 1)
+
+
 def may_state(scene: Scene, heart: Sentence, turns: Collection[int]) -> list[Sentence]:
     """The heart of a decision, and the sentences around it that can be written down as what was decided."""
-    first = max(0, min(min(turns), heart.turn - AROUND))
-    last = min(len(scene.by_turn) - 1, max(max(turns), heart.turn + AROUND))
-    near = (s for turn in range(first, last + 1) for s in scene.by_turn[turn])
+    near = (s for turn in turns_around(scene, heart, turns) for s in scene.by_turn[turn])
     return [s for s in near if s is heart or len(wording.resolution(s.text).split()) >= LEAST_STATING]
 
 

@@ -40,9 +40,12 @@ _CALL = re.compile(
 _AND_THAT = re.compile(
     r"(,? and )that (?=we\b)", re.I
 )  # of a motion: `that it is repaired, and that we borrow the rest`
-_SPOKEN = re.compile(r"(?<=\w), then(?=\.?(?:$| \[| – ))|,? please(?=[.!]?(?:$| \[))", re.I)  # `No towel rails, then.`
+_SPOKEN = re.compile(  # `No towel rails, then.`, `Oak, yes.`
+    r"(?<=\w), (?:then|yes|yeah|yep|okay|good|fine|right)(?=[.!]?(?:$| \[| – ))|,? please(?=[.!]?(?:$| \[))", re.I
+)
 _PLEASE = re.compile(r"^please,? (?=\w)", re.I)
-_THINKING = re.compile(r", I (?:think|suppose|guess)(?=,)")
+_THINKING = re.compile(r", I (?:think|suppose|guess)(?=,)|, I'm afraid(?=[.,!]|$)")
+_AGREE = re.compile(r"^Agree (?:that )?(?=(?:nobody|no one|every|all|we|the|from)\b)")  # of `Can we agree nobody …?`
 _INSTEAD = re.compile(r"(?<=[a-z] )\b(we \w+ .{3,60}\binstead)\b", re.I)  # behind words that no full stop parts from it
 OWN = re.compile(r"\b(?:I|[Mm]e|[Mm]y|[Mm]ine|[Mm]yself)\b")  # first person singular
 _FIRST_PERSON = (  # what is said, and how it is written of somebody
@@ -111,7 +114,7 @@ def resolution(text: str) -> str:
         r"\d|day\b|\b(?:two|three|four|five|six|seven|eight|nine)\b", rest
     )  # `What about the night watch?`
     if len(rest.split()) > 1 and not is_topic:
-        return framed(rest)
+        return framed(_AGREE.sub("", framed(rest)))
     if _PUT_AS_ASKED.match(made):
         return framed(made.rstrip("? "))
     return "" if made.endswith("?") else made

@@ -16,6 +16,10 @@ NORM = cue(  # what holds for everybody
     r"^\W*(?:(?:so|and|then) )?the [\w ]{3,30} (?:opens?|closes?|starts?|(?:is|are) (?:shut|closed|open)|moves?) .*\b(?:from (?:tonight|tomorrow|today|now|next week|\w+day|the first)|instead of)\b",
     r"(?:,|\band|\bthen) nobody (?!ever|knows|has|is|was|likes|wants|needs|says|cares|minds|thinks|comes|reads|does\b)\w+s (?!to\b)\w",
 )
+HOLDS_UNLESS = cue(r"\b(?:unless|whenever)\b")  # which make no rule less than one
+NOBODY_OBJECTS = cue(
+    r"\bunless (?:i hear|any ?(?:body|one) (?:objects|minds|says|has)|some ?(?:body|one) (?:objects|says))\b"
+)
 NO_THING = cue(
     r"^\W*(?:(?:so|and|right|okay|then|but|well|for [^,]+)\W+)*"
     r"(?:not the (?!same|first|only|best|worst|point)|no (?!idea|problem|bother|worries|chance|wonder|doubt|need|thank|luck|objections?|comments?|questions?|one\b|it\b|i\b|we\b|you\b))\w+(?: \w+){0,3}\W*$",
@@ -137,5 +141,5 @@ PERFECT = cue(
     r"\b(?:i|we|he|she|they|you|it|two|three|four|five|\d+|some|most|nobody|somebody)(?:'ve|'s| have| has|ve) (?:\w+ly |all |just |already )?(?:been|done|had|\w+ed|written|told|sent|seen|gone|got it)\b",
 )
 TELLING = cue(
-    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how (?!it (?:works|goes|is)\b)|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half)\b)\b",
+    r"^\W*(?:(?:so|and|but|well|yeah|yes|right|okay|only|now|on paper|on principle),?\s+)*(?:there(?:'s| is| are| was)|it (?:only )?turns out|i'm|i am|i've got|he's|she's|they're|that's (?!settled|agreed|it\b|decided|a deal|how (?!it (?:works|goes|is)\b)|what)|it's (?:(?:£|€|\$)?[\d,.]+|in|at|only|about|just|what|half|worth)\b)\b",
 )

@@ -1,0 +1,118 @@
+"""Teaches the network that says how a decision is best told, from the decisions of the annotated talk of this folder.
+
+    make stating
+
+It begins from what the network that finds answers knows, and reads the heart of a decision ahead of the talk around it.
+Of each sentence that may state the decision it learns how near that comes to what is written down by hand (cosine of
+their vectors), and of each one before the nearest what it adds where it stands beside that: a distribution over the
+sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from memory). Its hearts are those
+that the judges find, so it is made after `make judges`. Eight minutes on two
+cores. Tasks read beside them taught it nothing more (measured).
+"""
+
+import random
+import sys
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import torch
+
+import context as taught
+import train
+from annotated import meetings
+from nuntius.core.language.sentence import Sentence
+from nuntius.core.language.vectors import vectors
+from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes.clearer import beside, telling
+from nuntius.core.minutes.context import ANSWER, DECISION, STATING, Stretch, around
+from nuntius.core.minutes.quoting import attributed
+from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.stating import may_state, turns_around
+
+ROUNDS = 3
+OTHERS = 2  # sentences beside the heart that a decision is also read from
+LIKELY = 0.15  # likelihood from which one of these may be taken for the heart
+SHARP = 0.08  # cosine by which a sentence is e times as much to be chosen as another
+BACK = 8  # turns before a sentence in which one is looked for that says what it leaves unsaid
+
+
+@dataclass(frozen=True)
+class Told:
+    """The talk around the heart of a decision; by number how near sentences come that state it, and what others add."""
+
+    stretch: Stretch
+    near: dict[int, float]
+    adds: dict[int, float]
+
+
+def lessons() -> Iterator[Told]:
+    """Each decision of each talk, told from its heart and from the next best sentences."""
+    shipped = judges.judges()
+    for meeting in meetings():
+        example = train.of_meeting(meeting)
+        talk, likely = example.talk, judges.weighed(example.talk, shipped)["decision"]
+        for ruling, turns, text, right in train.rightly_settled(example, shipped):
+            near = may_state(talk, ruling.sentence, turns)
+            others = [s for s in near if s is not ruling.sentence and likely[talk.index[s.turn, s.first]] > LIKELY]
+            others = [s for s in others if int(talk.transcript.turns[s.turn].cue or 0) in right][:OTHERS]
+            for heart in (ruling.sentence, *others):
+                yield told(talk, heart, turns, text)
+
+
+def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
+    """What is to be learnt of one heart."""
+    near = may_state(talk, heart, turns)
+    stretch = around(talk, heart, turns_around(talk, heart, turns))
+    inside = {number for number, _, _ in stretch.sentences}
+    words = [wording.resolution(s.text) or s.text for s in near]
+    wanted, *alike = vectors([text, *words])
+    cosines = [float(wanted @ each) for each in alike]
+    best = max(range(len(near)), key=lambda i: cosines[i])
+    before = [s for s in telling(talk, near[best]) if near[best].turn - s.turn <= BACK]
+    before = [s for s in before if talk.index[s.turn, s.first] in inside]
+    stated = attributed(words[best], near[best].speaker)
+    alone, *beside_it = vectors([stated, *(beside(stated, s) for s in before)])
+    adds = {
+        talk.index[s.turn, s.first]: float(wanted @ (each - alone)) for s, each in zip(before, beside_it, strict=True)
+    }
+    numbers = [talk.index[s.turn, s.first] for s in near]
+    return Told(stretch, {n: cosine for n, cosine in zip(numbers, cosines, strict=True) if n in inside}, adds)
+
+
+def loss(network: taught.Network, batch: Sequence[Told]) -> torch.Tensor:
+    """How far what the network would choose lies from what is to be chosen (Kullback-Leibler), mean over the batch."""
+    logits = network(*taught.padded([each.stretch for each in batch]))
+    total = torch.zeros(())
+    for row, each in enumerate(batch):
+        of = {number: logits[row, first:last].mean(0) for number, first, last in each.stretch.sentences}
+        if len(each.near) > 1:
+            total = total + _apart([of[number][DECISION] for number in each.near], list(each.near.values()))
+        if each.adds:
+            nothing = torch.zeros(())
+            total = total + _apart([*(of[number][ANSWER] for number in each.adds), nothing], [*each.adds.values(), 0.0])
+    return total / len(batch)
+
+
+def _apart(logits: list[torch.Tensor], wanted: list[float]) -> torch.Tensor:
+    right = torch.softmax(torch.tensor(wanted) / SHARP, 0)
+    apart: torch.Tensor = (right * (right.log() - torch.log_softmax(torch.stack(logits), 0))).sum()
+    return apart
+
+
+def main() -> None:
+    torch.manual_seed(0)
+    network = taught.Network()
+    network.load_state_dict(torch.load(taught.KNOWS_ANSWERS))
+    torch.nn.init.zeros_(network.head.weight)
+    torch.nn.init.zeros_(network.head.bias)
+    torch.manual_seed(0)
+    random.seed(0)
+    rates = (taught.RATE, taught.HEAD_RATE)
+    network = taught.learnt(network, ROUNDS, rates, list(lessons()), [], loss)
+    target = taught.FOLDER / STATING
+    taught.write(network, "logits", target)
+    sys.stdout.write(f"{target}: {target.stat().st_size / 1e6:.0f} MB\n")
+
+
+if __name__ == "__main__":
+    main()
