@@ -6,8 +6,7 @@ import numpy as np
 import pytest
 
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.context import AROUND as AROUND_TOKENS
-from nuntius.core.minutes.context import LONGEST_QUESTION, around, stating
+from nuntius.core.minutes.context import AROUND_HEART, LONGEST_QUESTION, around, stating
 from nuntius.core.minutes.judges import judged
 from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
@@ -99,7 +98,7 @@ def test_what_is_read_around_a_heart_is_read_once_and_no_more_than_fits() -> Non
     read = around(made, heart, range(0, len(made.by_turn)))
     numbers = [number for number, _, _ in read.sentences]
     assert numbers == sorted(set(numbers)) and made.index[heart.turn, heart.first] in numbers
-    assert len(read.tokens) <= AROUND_TOKENS + LONGEST_QUESTION + 3
+    assert len(read.tokens) <= AROUND_HEART + LONGEST_QUESTION + 3
     assert set(stating(made, heart, range(2, 5))) == {
         made.index[s.turn, s.first] for t in (2, 3, 4) for s in made.by_turn[t]
     }

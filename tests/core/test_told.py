@@ -99,6 +99,8 @@ def test_what_was_decided_about_a_matter_is_told_by_the_decision_that_rests_on_t
     about_tickets = answered(said, facts, "What did we decide about selling tickets?")
     assert about_tickets.found and "May" in about_tickets.text and "January" not in about_tickets.text
     assert {5} <= {p.turn for p in about_tickets.evidence}
+    of_ines = answered(said, facts, "What was decided about the tickets?", within=frozenset({3, 6}))
+    assert {p.turn for p in of_ines.evidence} <= {3, 6}
     facts_only = decided_on(lambda: LINES, "How heavy is the heron?", NOTHING)
     assert facts_only == NOTHING
 

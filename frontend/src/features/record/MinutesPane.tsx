@@ -8,6 +8,8 @@ import type { Kept } from "./useRecord";
 
 interface Props {
   sections: Section[];
+  /** Whether there are no minutes yet. */
+  awaited: boolean;
   selected: number | null;
   litLines: ReadonlySet<number>;
   editing: number | null;
@@ -26,7 +28,7 @@ interface Props {
 }
 
 /** The minutes, section by section. */
-export const MinutesPane = memo(function MinutesPane({ sections, selected, litLines, editing, doubts, onMoved, detailed, onDetail, ...handlers }: Props) {
+export const MinutesPane = memo(function MinutesPane({ sections, awaited, selected, litLines, editing, doubts, onMoved, detailed, onDetail, ...handlers }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
@@ -50,7 +52,7 @@ export const MinutesPane = memo(function MinutesPane({ sections, selected, litLi
           </Box>
         </Box>
       ))}
-      {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>The rules found nothing in this talk that belongs into minutes. The transcript is beside.</Typography>}
+      {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>{awaited ? "The minutes are being written. They appear here in a moment." : "The rules found nothing in this talk that belongs into minutes. The transcript is beside."}</Typography>}
     </Box>
   );
 });

@@ -190,6 +190,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         {(!narrow || side === "minutes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
+              awaited={!record.minutes}
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} doubts={view.doubts} onMoved={anchors.measure}
               onSelect={view.select} onPlay={view.playLine} detailed={record.minutes?.detailed ?? NONE} {...lineActions}
             />

@@ -33,7 +33,7 @@ export function useRecord(meetingId: string) {
   const key = useMemo(() => ["record", meetingId], [meetingId]);
   const query = useQuery({ queryKey: key, queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000,
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
-    refetchInterval: (q) => (q.state.data && q.state.data.turns.length === 0 && q.state.data.meeting.room === "stopped" ? 1000 : false) });
+    refetchInterval: (q) => (q.state.data && !q.state.data.minutes && q.state.data.meeting.room === "stopped" && q.state.data.meeting.job?.state !== "done" ? 1000 : false) });
 
   const carry = useCallback((change: () => Promise<Changed>): Promise<Kept> => inTurn(async () => {
     try {

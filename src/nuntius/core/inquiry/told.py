@@ -34,7 +34,7 @@ def answered(
     there = tuple(dict.fromkeys((*facts.people, *transcript.speakers)))
     lines = lines or lines_made(transcript, facts)
     told = told_by_lines(lines, question, there, asker, within)
-    return told or decided_on(lines, question, inquire(transcript, facts, question, within))
+    return told or decided_on(lines, question, inquire(transcript, facts, question, within), within)
 
 
 def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
@@ -44,7 +44,7 @@ def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
     return lambda: make_minutes(transcript, facts, template=shipped("client call")).lines
 
 
-def decided_on(lines: Lines, question: str, reply: Reply) -> Reply:
+def decided_on(lines: Lines, question: str, reply: Reply, within: frozenset[int] | None = None) -> Reply:
     """What was decided about a matter (`What was decided about the rents?`) where decisions rest on the passages that
     were found: those nearest to it. All other replies stay as they are."""
     match = about.DECIDED_ON.match(question.replace("’", "'"))
@@ -58,7 +58,8 @@ def decided_on(lines: Lines, question: str, reply: Reply) -> Reply:
     (asked, *said) = vectors([matter, *(line.text for line in ruled)])
     near = [float(asked @ each) for each in said]
     told = [line for line, each in zip(ruled, near, strict=True) if each >= max(near) - BESIDE]
-    return Reply(True, "\n".join(map(_told, told)), tuple(sorted({p for line in told for p in line.evidence})))
+    proof = {p for line in told for p in line.evidence if within is None or p.turn in within}
+    return Reply(True, "\n".join(map(_told, told)), tuple(sorted(proof)))
 
 
 def told_by_lines(

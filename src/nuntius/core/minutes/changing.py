@@ -48,7 +48,11 @@ def deadline_set(scene: Scene, sentence: Sentence, findings: list[Finding]) -> F
         or cues.PLEASE_DO.match(sentence.text)
         or (last.due is None and not asked_before and deadlines.DAY_WILL_DO.search(sentence.lower))
     )
-    says = says or _wanted_then(scene, sentence, last) or (own and _moved_on(scene, sentence))
+    says = (
+        says
+        or _wanted_then(scene, sentence, last)
+        or (own and (_moved_on(scene, sentence) or _offers_other(scene, sentence)))
+    )
     if sentence.speaker not in last.owner:
         pressed = deadlines.BARE_DEADLINE.match(sentence.lower)
         says = says or pressed or _sealed(scene, sentence, last) or _told_when(sentence, last)
@@ -67,6 +71,16 @@ def _moved_on(scene: Scene, sentence: Sentence) -> bool:
     before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     refused = any(deadlines.TOO_LATE.search(s.lower) for t in before for s in scene.by_turn[t][-1:])
     return refused and len(sentence.text.split()) <= BRIEF and not sentence.is_question
+
+
+def _offers_other(scene: Scene, sentence: Sentence) -> bool:
+    """`Can you do it this week?` `This week's no good. Tuesday?` `Tuesday's fine.`"""
+    before = [s for s in scene.by_turn[sentence.turn] if s.last < sentence.first][-1:]
+    refused = any(deadlines.TOO_LATE.match(s.lower) for s in before)
+    if not refused or not sentence.is_question or not is_bare_day(sentence):
+        return False
+    replies = [scene.by_turn[t][0] for t in scene.following(sentence.turn, 1)]
+    return any(cues.ASSENT.search(s.text) or deadlines.DAY_SUITS.match(s.lower) for s in replies)
 
 
 def _wanted_then(scene: Scene, sentence: Sentence, last: Finding) -> bool:

@@ -30,7 +30,7 @@ DECISION, ANSWER, OPENS = (KINDS.index(kind) for kind in ("decision", "answer", 
 CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LED_UP = 180  # tokens of the talk before a sentence among which that is looked for which it refers to
-AROUND = 330  # tokens of the talk around a decision that is to be told
+AROUND_HEART = 330  # tokens of the talk around a decision that is to be told
 LONGEST_SENTENCE, LONGEST_TURN, LONGEST_QUESTION = 90, 200, 30  # tokens
 LEAST_CUT = 8  # tokens of an earlier turn that are worth taking in
 KEPT = 400  # stretches whose logits are kept, some two hours of talk
@@ -129,7 +129,7 @@ def around(scene: Scene, sentence: Sentence, turns: range) -> Stretch:
 
     def fits(index: int) -> bool:
         inside = 0 <= index < len(parts) and scene.sentences[parts[index].sentences[0][0]].turn in turns
-        return inside and length + len(parts[index].tokens) <= AROUND
+        return inside and length + len(parts[index].tokens) <= AROUND_HEART
 
     while grown:
         grown = False

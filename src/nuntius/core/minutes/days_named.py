@@ -60,7 +60,8 @@ def in_sentence(scene: Scene, sentence: Sentence, start: int = 0) -> SaidDate | 
     pressing = [
         item for item in found if deadlines.PRESSING.search(sentence.text[max(0, item.start - BEFORE_DAY) : item.start])
     ]
-    last = [item for item in pressing if deadlines.AT_LATEST.search(sentence.text[: item.start])]
+    last = [item for item in found if deadlines.LATEST_BEHIND.match(sentence.text[item.end :])]
+    last += [item for item in pressing if deadlines.AT_LATEST.search(sentence.text[: item.start])]
     chosen = next(iter([*last, *pressing, *found]), None)
     chosen = _last_of_two(sentence, found, chosen) if chosen else None
     if chosen and THE_DAY.fullmatch(chosen.said):

@@ -238,7 +238,7 @@ def empty(rest: str) -> bool:
         words = words[2:]
     if words[:1] == ["have"]:  # `have the list ready`, `have it sent` and `have the office ring` are tasks
         return not re.search(
-            r"\bhave (?:it|them|that) (?:up )?(?:on|at|by) (?:the|your) |\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen|here)\b|"
+            r"\bhave (?:it|them|that) (?:up )?(?:on|at|by) (?:the|your) |\b(?:out|ready|done|sent|finished|in|on (?:from|by|before)|up|off|round|a (?:\w+ )?(?:word|go|try)|a look (?:at|after|before|tomorrow|tonight|on \w+day)|with you|on your desk|by|\w{3,}ed|brought|taken|put|made|written|cut|built|seen|here)\b|"
             r"\bhave (?:him|her|them|(?:the|my|our) \w+) (?:go|look|check|send|call|ring|make|put|write|get|bring|take|fix|sort)\b",
             rest,
         )

@@ -80,7 +80,7 @@ _OFFER_HEAD = re.compile(
 )
 _DOING = re.compile(r"I'm (\w+ing)\s+(.{4,})$")
 _BACK = re.compile(
-    r"[,;]?\s*\b(?:no bother|no problem|if (?:you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!it's )(?<!them )right)\W*$",
+    r"[,;]?\s*\b(?:no bother|no problem|if (?:that's (?:all right|okay|fine)(?: with (?:you|everybody|everyone))?|you like|that helps|i can)|or so|i think|i suppose|though|okay|ok|all right|(?<!that )(?<!it )(?<!it's )(?<!them )right)\W*$",
     re.I,
 )
 

@@ -9,7 +9,7 @@ DECIDED = cue(
     rf"^\W*(?:what|which) (?:decisions|resolutions)\b[\w ]*{_END}",
 )
 DECIDED_ON = cue(
-    r"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:decided?|agreed?|settled?|do|done)"
+    r"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:decided?|agreed?|settled?)"
     r" (?:about|on|for|with|over|regarding|concerning) (?P<matter>[^?]{3,}?)(?: in the end)?\W*$",
     r"^\W*(?:what|which) (?:decisions?|resolutions?)\b[\w ]* (?:about|on|for|with|over|regarding|concerning) (?P<ruled>[^?]{3,}?)\W*$",
 )

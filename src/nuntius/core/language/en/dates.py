@@ -33,7 +33,8 @@ COUNT = rf"(?P<count>a|an|another|one|{'|'.join([*UNITS, *TENS])}|\d{{1,2}}|(?:a
 _PART = r"(?:\s+(?:morning|afternoon|evening|night|lunchtime|noon|first thing))?"
 _NUMBERED = (  # things that are counted as days are: `the first page`, `the third one`
     "one|page|time|thing|draft|half|quarter|row|chapter|place|person|two|three|four|few|week|year|month|item|point|step|"
-    "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group"
+    "round|version|line|class|course|aid|shift|slot|question|floor|quote|offer|bit|part|letter|lot|train|boat|bus|group|"
+    r"(?:dry|fine|warm|clear|calm|quiet|free|good|sunny)\s+day"
 )
 KEPT = 20_000  # texts whose days are kept, some eight hours of talk: each is asked for them in many places
 _PAST = re.compile(r"\b(last|yesterday|ago|previous|since)\s*$", re.I)
@@ -207,7 +208,7 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
     _rule(r"end\s+of\s+next\s+month", lambda _, today: _month_end(today, 1)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?month|(?:by\s+|at\s+)?(?:the\s+)?month(?:'s)?[\s-]end|before\s+the\s+month(?:'s|\s+is)\s+(?:out|over)|within\s+the\s+month", lambda _, today: _month_end(today, 0)),
     _rule(r"end\s+of\s+(?:the\s+|this\s+)?year", lambda _, today: date(today.year, 12, 31)),
-    _rule(rf"(?:the\s+)?(?:end|last\s+week)\s+of\s+{_MONTH}", _month_named_end),
+    _rule(rf"(?:the\s+)?(?:end|last\s+(?:week|day))\s+of\s+{_MONTH}", _month_named_end),
     _rule(rf"(?:the\s+)?(?:(?P<which>first|second|third)\s+week\s+(?:of|in)|(?:beginning|start)\s+of)\s+{_MONTH}", _week_of_month),
     _rule(r"(?:the\s+)?week\s+after\s+next", _week(4, 2)),
     _rule(rf"(?:mid[\s-]+|the\s+middle\s+of\s+){_MONTH}", _month_middle),
@@ -226,9 +227,9 @@ _GRAMMAR: tuple[tuple[re.Pattern[str], Reader], ...] = (
         r"before\s+(?:i|we|you)\s+(?:go\s+(?:home|out|off)|(?:go|leave|open)(?=[.,!?]|$))|"
         r"(?:when|once|as\s+soon\s+as)\s+(?:we|i)(?:'re|'m|'ve|\s+are|\s+am|\s+have)?\s+(?:out\s+of\s+here|(?:done|finished|through)(?:\s+here(?=\W)|(?=[.,!?]|$)))|in\s+a\s+(?:minute|moment|second)|"
         r"(?:when|once)\s+(?:we|you|i)'ve\s+hung\s+up|when\s+(?:it's\s+quiet|you're\s+gone|we're\s+off\s+the\s+phone)|(?:when|once|by\s+the\s+time)\s+(?:i|you)(?:'m|'re|\s+get)\s+(?:home|in(?=[.,!?]|$)|back(?=[.,!?]|$|\s+(?:to|at)\s+(?:my|your|the)\s+(?:desk|office)\b)|to\s+(?:my|your)\s+desk)|on\s+the\s+(?:train|bus|drive|tram)\s+(?:home|back)|at\s+(?:the\s+)?break(?:time)?|on\s+(?:my|your|the)\s+way\s+(?:home|out)", _after(0)),
-    _rule(rf"(?:in|within|inside|give\s+me)\s+{COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
+    _rule(rf"(?:in|within|inside|give\s+me)\s+(?:the\s+next\s+)?{COUNT}\s+(?P<unit>day|week|fortnight|month)s?(?:'s)?(?:\s+time)?", _later),
     _rule(rf"(?<!every )(?<!first )(?<!second )(?<!third )(?<!fourth )(?<!other )(?<!each )(?<!\ba )(?:this\s+|the\s+)?(?:coming\s+)?{_DAY}{_PART}", _plain_day),
-    _rule(r"(?:over|at|by|for)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
+    _rule(r"(?:over|at|by|for|till?|until)\s+the\s+weekend|this\s+weekend", _week(6, 0)),
     _rule(r"before\s+the\s+weekend", _week(4, 0)),
     _rule(r"(?:right\s+|straight\s+)?after\s+the\s+weekend", _week(0, 1)),
     _rule(r"(?:over|in|within)\s+the\s+next\s+couple\s+of\s+days", _after(2)),

@@ -137,7 +137,7 @@ I_THERE = cue(
     r"^\W*i(?:'ll)? (?:drive|go|walk|come|cycle) past\b|^\W*i'll (?:pop|drop|call|look) (?:in|by|round)\b",
 )
 TOO_LATE = cue(
-    r"^\W*(?:but )?(?:this |next |the )?\w+day(?:'s| is|'d be| would be) (?:too (?:late|early|soon)|no good|no use)\b"
+    r"^\W*(?:but )?(?:(?:this |next |the )?\w+day|this week|this month)(?:'s| is|'d be| would be) (?:too (?:late|early|soon)|no good|no use)\b"
 )
 HAVE_IT = cue(r"\b(?:could|can|would|will) (?:you|i|we) have (?:it|them|that) (?:by|before|for|on|in|done|ready)\b")
 BARE_HOUR = re.compile(  # `When's that?` `About nine.`
@@ -145,6 +145,7 @@ BARE_HOUR = re.compile(  # `When's that?` `About nine.`
     re.I,
 )
 BRING = re.compile(r"(?<!him to )(?<!her to )(?<!them to )\bbring \w", re.I)
+LATEST_BEHIND = re.compile(r",? (?:at the (?:latest|outside)|by the latest)\b", re.I)
 AT_LATEST = re.compile(r"\b(?:by|before|no later than)\s+(?:the\s+)?$", re.I)
 PRESSING = re.compile(
     r"\b(?:by|before|until|till?|no later than|at the (?:latest|outside)|due|deadline|not after|on|have (?:it|them|that)|this|"
