@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from nuntius.core.language.en import cues, deadlines, rulings
-from nuntius.core.language.en.dates import said_dates
+from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
@@ -234,12 +234,7 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
 def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> Line | None:
     again = next_meeting(scene) or in_sentence(scene, ruling.sentence) if ruling.why == MEETS_AGAIN else None
     if again is not None:
-        text, named = told_again(scene, again)
-        from_there = min(
-            (s.turn for s in named), default=0
-        )  # what was merged into it from before speaks of other things
-        evidence = tuple(sorted({*map(passage, named), *(p for p in ruling.evidence if p.turn >= from_there)}))
-        return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
+        return _line_again(scene, ruling, again)
     sentence, about = _stated(scene, ruling, likely, tasks)
     text = wording.resolution(sentence.text)
     if len(text.split()) < 2:
@@ -249,12 +244,16 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
         text = beside(text, about)
     else:
         text, about = _said_fully(scene, ruling, sentence, text)
-        if about is None and ruling.why != A_RULE and _leaves_unsaid(sentence, text):
-            turns = {each.turn for each in ruling.evidence}
-            about = chosen_from(scene, sentence) or left_unsaid(scene, ruling.sentence, turns, sentence)
-            text = beside(text, about) if about is not None else text
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
     return Line("decision", wording.ruled(text), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+
+
+def _line_again(scene: Scene, ruling: Ruling, again: SaidDate) -> Line:
+    """When to meet again; what was merged into it from before the day was named speaks of other things."""
+    text, named = told_again(scene, again)
+    since = min((s.turn for s in named), default=0)
+    evidence = tuple(sorted({*map(passage, named), *(p for p in ruling.evidence if p.turn >= since)}))
+    return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
 
 
 def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> tuple[Sentence, Sentence | None]:
@@ -315,6 +314,10 @@ def _said_fully(scene: Scene, ruling: Ruling, sentence: Sentence, text: str) -> 
         return f"{wording.clean(about.text)} – {wording.clean(sentence.text)}", about
     if about is not None and rulings.APPROVES.search(sentence.lower):
         return wording.resolution(about.text) or text, about  # what is approved says it better
+    if about is None and ruling.why != A_RULE and _leaves_unsaid(sentence, text):
+        turns = {each.turn for each in ruling.evidence}
+        about = chosen_from(scene, sentence) or left_unsaid(scene, ruling.sentence, turns, sentence)
+        text = beside(text, about) if about is not None else text
     return text, about
 
 

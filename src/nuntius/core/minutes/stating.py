@@ -26,6 +26,7 @@ from nuntius.core.minutes.settling import tells
 AROUND = 3  # turns before and after the heart in which it may stand
 MARGIN = 0.05  # cosine by which another sentence has to come nearer; fitted on talk that was not learnt from
 A_LOGIT = 0.08  # cosine that a logit of the network stands for, as it was taught
+SAYS_ENOUGH = 7  # words of a sentence that the trees choose, too, beside which no other is looked for
 LEAST_READ = -6.0  # logit of a sentence that the network did not come to read
 ADDS = 0.3  # logit from which the sentence stands beside a decision that tells what it leaves unsaid
 LEAST_STATING = 2  # words
@@ -53,9 +54,12 @@ def better_stated(
     near = may_state(scene, heart, turns)
     if chosen not in near or len(near) < 2:
         return None
+    nearness = stating_judge().of(stating_signs(scene, heart, near, turns, likely))
+    if near[int(np.argmax(nearness))] is chosen and len(chosen.text.split()) >= SAYS_ENOUGH:
+        return None  # so that the network reads only where there is doubt
     read = stating(scene, heart, turns_around(scene, heart, turns))
     logits = [read.get(scene.index[s.turn, s.first], (LEAST_READ, 0.0))[0] for s in near]
-    nearness = stating_judge().of(stating_signs(scene, heart, near, turns, likely)) + A_LOGIT * np.array(logits)
+    nearness = nearness + A_LOGIT * np.array(logits)
     best = near[int(np.argmax(nearness))]
     nearer = float(nearness.max()) - nearness[near.index(chosen)] > MARGIN
     worded = len(wording.resolution(best.text).split()) >= LEAST_STATING and not _was(best)
