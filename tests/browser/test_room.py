@@ -240,7 +240,10 @@ def test_a_browser_without_a_track_processor_records_through_a_worklet(desk: Des
     until_held(site, meeting, 16)
     stop(page)
     sound = held_sound(site, meeting)
-    stretches = (sound[5 * RATE : 10 * RATE], sound[10 * RATE : 15 * RATE])  # in one of which a busy browser may stumble
+    stretches = (
+        sound[5 * RATE : 10 * RATE],
+        sound[10 * RATE : 15 * RATE],
+    )  # in one of which a busy browser may stumble
     assert max(share_found(stretch, talk) for stretch in stretches) > 0.6
 
 

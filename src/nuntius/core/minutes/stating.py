@@ -59,7 +59,7 @@ def better_stated(
         return None  # so that the network reads only where there is doubt
     read = stating(scene, heart, turns_around(scene, heart, turns))
     logits = [read.get(scene.index[s.turn, s.first], (LEAST_READ, 0.0))[0] for s in near]
-    nearness = nearness + A_LOGIT * np.array(logits)
+    nearness = nearness + np.float32(A_LOGIT) * np.array(logits, np.float32)
     best = near[int(np.argmax(nearness))]
     nearer = float(nearness.max()) - nearness[near.index(chosen)] > MARGIN
     worded = len(wording.resolution(best.text).split()) >= LEAST_STATING and not _was(best)
