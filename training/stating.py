@@ -6,8 +6,8 @@ It begins from what the network that finds answers knows, and reads the heart of
 Of each sentence that may state the decision it learns how near that comes to what is written down by hand (cosine of
 their vectors), and of each one before the nearest what it adds where it stands beside that: a distribution over the
 sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from memory). Its hearts are those
-that the judges find, so it is made after `make judges`. Eight minutes on two
-cores. Tasks read beside them taught it nothing more (measured).
+that the judges find, so it is made after `make judges`. Eight minutes on two cores.
+Tasks read beside them taught it nothing more (measured).
 """
 
 import random
@@ -33,7 +33,6 @@ ROUNDS = 3
 OTHERS = 2  # sentences beside the heart that a decision is also read from
 LIKELY = 0.15  # likelihood from which one of these may be taken for the heart
 SHARP = 0.08  # cosine by which a sentence is e times as much to be chosen as another
-BACK = 8  # turns before a sentence in which one is looked for that says what it leaves unsaid
 
 
 @dataclass(frozen=True)
@@ -50,10 +49,11 @@ def lessons() -> Iterator[Told]:
     shipped = judges.judges()
     for meeting in meetings():
         example = train.of_meeting(meeting)
-        talk, likely = example.talk, judges.weighed(example.talk, shipped)["decision"]
-        for ruling, turns, text, right in train.rightly_settled(example, shipped):
+        talk, likely = example.talk, judges.weighed(example.talk, shipped)
+        for ruling, turns, text, right in train.rightly_settled(example, likely):
             near = may_state(talk, ruling.sentence, turns)
-            others = [s for s in near if s is not ruling.sentence and likely[talk.index[s.turn, s.first]] > LIKELY]
+            others = [s for s in near if likely["decision"][talk.index[s.turn, s.first]] > LIKELY]
+            others = [s for s in others if s is not ruling.sentence]
             others = [s for s in others if int(talk.transcript.turns[s.turn].cue or 0) in right][:OTHERS]
             for heart in (ruling.sentence, *others):
                 yield told(talk, heart, turns, text)
@@ -68,8 +68,7 @@ def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
     wanted, *alike = vectors([text, *words])
     cosines = [float(wanted @ each) for each in alike]
     best = max(range(len(near)), key=lambda i: cosines[i])
-    before = [s for s in telling(talk, near[best]) if near[best].turn - s.turn <= BACK]
-    before = [s for s in before if talk.index[s.turn, s.first] in inside]
+    before = [s for s in telling(talk, near[best]) if talk.index[s.turn, s.first] in inside]
     stated = attributed(words[best], near[best].speaker)
     alone, *beside_it = vectors([stated, *(beside(stated, s) for s in before)])
     adds = {

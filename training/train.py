@@ -179,7 +179,7 @@ def of_decisions(
     what is written down of it (cosine, less their mean)."""
     talk, likely = each.talk, judges.weighed(each.talk, made)
     pairs = []
-    for ruling, turns, text, _ in rightly_settled(each, made):
+    for ruling, turns, text, _ in rightly_settled(each, likely):
         near = may_state(talk, ruling.sentence, turns)
         if len(near) > 1:
             alike = vectors([wording.resolution(s.text) or s.text for s in near]) @ vectors([text])[0]
@@ -189,10 +189,13 @@ def of_decisions(
 
 
 def rightly_settled(
-    each: Examples, made: dict[str, judges.Judge]
+    each: Examples, likely: dict[str, judges.Likely]
 ) -> Iterator[tuple[Ruling, set[int], str, frozenset[int]]]:
-    """Decisions found that are right ones: the ruling, the turns it rests on, what is written down, and its turns (cues)."""
-    talk, likely = each.talk, judges.weighed(each.talk, made)
+    """Decisions found that are right ones: the ruling, the turns it rests on, what is written down, and its turns (cues).
+
+    `likely` says of each sentence of the talk how likely it carries what kind.
+    """
+    talk = each.talk
     for ruling in settled(talk, likely["decision"], find_actions(talk, likely["action"])):
         turns = {passage.turn for passage in ruling.evidence}
         cues = {int(talk.transcript.turns[turn].cue or 0) for turn in turns}

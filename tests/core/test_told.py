@@ -70,6 +70,7 @@ def test_lines_answer_what_is_asked_of_the_minutes(question: str, answer: str) -
     "question",
     [
         "What was decided about the rents?",
+        "What decisions were made on the rents?",
         "What did Tobias promise the yard?",
         "How heavy is the heron?",
         "What did Kasimir promise?",
@@ -99,6 +100,7 @@ def test_what_was_decided_about_a_matter_is_told_by_the_decision_that_rests_on_t
     about_tickets = answered(said, facts, "What did we decide about selling tickets?")
     assert about_tickets.found and "May" in about_tickets.text and "January" not in about_tickets.text
     assert {5} <= {p.turn for p in about_tickets.evidence}
+    assert answered(said, facts, "Which decisions were taken about the slipway?").text == about_slipway.text
     of_ines = answered(said, facts, "What was decided about the tickets?", within=frozenset({3, 6}))
     assert {p.turn for p in of_ines.evidence} <= {3, 6}
     facts_only = decided_on(lambda: LINES, "How heavy is the heron?", NOTHING)

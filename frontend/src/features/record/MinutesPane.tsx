@@ -8,7 +8,7 @@ import type { Kept } from "./useRecord";
 
 interface Props {
   sections: Section[];
-  /** Whether there are no minutes yet. */
+  /** Whether minutes are still to come. */
   awaited: boolean;
   selected: number | null;
   litLines: ReadonlySet<number>;

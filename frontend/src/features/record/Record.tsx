@@ -14,6 +14,7 @@ import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
+import { minutesAwaited } from "./awaited";
 import { Digest } from "./Digest";
 import { fragmentOf } from "./fragment";
 import { spokeBefore, turnAt } from "./links";
@@ -190,7 +191,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         {(!narrow || side === "minutes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
-              awaited={!record.minutes}
+              awaited={minutesAwaited(record)}
               sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} doubts={view.doubts} onMoved={anchors.measure}
               onSelect={view.select} onPlay={view.playLine} detailed={record.minutes?.detailed ?? NONE} {...lineActions}
             />

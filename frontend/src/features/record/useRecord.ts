@@ -4,6 +4,7 @@ import { useCallback, useMemo, useRef } from "react";
 import { ApiProblem, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { useInTurn } from "../../shared/useInTurn";
+import { minutesAwaited } from "./awaited";
 import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
@@ -33,7 +34,7 @@ export function useRecord(meetingId: string) {
   const key = useMemo(() => ["record", meetingId], [meetingId]);
   const query = useQuery({ queryKey: key, queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000,
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
-    refetchInterval: (q) => (q.state.data && !q.state.data.minutes && q.state.data.meeting.room === "stopped" && q.state.data.meeting.job?.state !== "done" ? 1000 : false) });
+    refetchInterval: (q) => (q.state.data?.meeting.room === "stopped" && minutesAwaited(q.state.data) ? 1000 : false) });
 
   const carry = useCallback((change: () => Promise<Changed>): Promise<Kept> => inTurn(async () => {
     try {

@@ -4,14 +4,13 @@ from nuntius.core.language.en.cues import cue
 
 _END = r"(?: (?:in the end|today|then|now|so far|at this meeting|in this meeting))?\W*$"
 _WHO = r"(?P<{}>[A-Za-z][\w'-]*(?: (?-i:[A-Z])[\w'-]*){{0,3}})"
-DECIDED = cue(
-    rf"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:all )?(?:decided?|agreed?(?: on)?|settled?){_END}",
-    rf"^\W*(?:what|which) (?:decisions|resolutions)\b[\w ]*{_END}",
-)
+_WAS_DECIDED = r"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:all )?(?:decided?|agreed?|settled?)"
+_DECISIONS = r"^\W*(?:what|which) (?:decisions?|resolutions?)\b"
+_ABOUT = r" (?:about|on|for|with|over|regarding|concerning) "
+DECIDED = cue(rf"{_WAS_DECIDED}(?: on)?{_END}", rf"{_DECISIONS}(?!.*{_ABOUT})[\w ]*{_END}")
 DECIDED_ON = cue(
-    r"^\W*what (?:was|were|has been|have been|got|did (?:we|they)|have (?:we|they)) (?:decided?|agreed?|settled?)"
-    r" (?:about|on|for|with|over|regarding|concerning) (?P<matter>[^?]{3,}?)(?: in the end)?\W*$",
-    r"^\W*(?:what|which) (?:decisions?|resolutions?)\b[\w ]* (?:about|on|for|with|over|regarding|concerning) (?P<ruled>[^?]{3,}?)\W*$",
+    rf"{_WAS_DECIDED}{_ABOUT}(?P<matter>[^?]{{3,}}?)(?: in the end)?\W*$",
+    rf"{_DECISIONS}[\w ]*?{_ABOUT}(?P<ruled>[^?]{{3,}}?)\W*$",
 )
 VOTED = cue(rf"^\W*what (?:was|were|did (?:we|they)) (?:voted?(?: on)?|put to (?:a|the) vote){_END}")
 AGAINST = cue(rf"^\W*who (?:was|were|voted) against(?: it)?{_END}")
