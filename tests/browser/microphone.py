@@ -123,8 +123,25 @@ def place(part: Samples, whole: Samples) -> tuple[float, float]:
 def share_found(part: Samples, whole: Samples, window: float = 0.25) -> float:
     """The share of the windows (seconds) of a part that are found in `whole`, each by itself.
 
-    On a busy computer the browser stumbles while it plays a tab, which moves what follows by some milliseconds: a
-    correlation over seconds is then low although the sound was taken as it was played.
+    On a busy computer the browser stumbles, which moves what follows by some milliseconds: a correlation over seconds
+    is then low although the sound was taken as it came.
     """
-    size = round(window * RATE)
-    return float(np.mean([place(part[at : at + size], whole)[1] > 0.9 for at in range(0, len(part) - size + 1, size)]))
+    windows = _windows(part, window)
+    return float(np.mean([place(each, whole)[1] > 0.9 for each in windows]))
+
+
+def share_sounding(part: Samples, hertz: float, window: float = 0.05) -> float:
+    """The share of the windows (seconds) of a part that hold a tone: half of their power lies within 40 Hz of it.
+
+    What a stumbling browser cuts out of a tone, or sets silence into, leaves the rest of it as it was.
+    """
+    windows = _windows(part, window)
+    power = np.square(np.abs(np.fft.rfft(windows * np.hanning(windows.shape[1]))))
+    near = np.abs(np.fft.rfftfreq(windows.shape[1], 1 / RATE) - hertz) <= 40
+    return float(np.mean(power[:, near].sum(axis=1) > 0.5 * np.maximum(power.sum(axis=1), 1e-6)))
+
+
+def _windows(part: Samples, seconds: float) -> Samples:
+    """A part cut into windows, shape (windows, samples of each)."""
+    size = round(seconds * RATE)
+    return part[: len(part) // size * size].reshape(-1, size)
