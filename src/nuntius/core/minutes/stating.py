@@ -63,7 +63,7 @@ def better_stated(
     best = near[int(np.argmax(nearness))]
     nearer = float(nearness.max()) - nearness[near.index(chosen)] > MARGIN
     worded = len(wording.resolution(best.text).split()) >= LEAST_STATING and not _was(best)
-    return best if nearer and worded and _on_its_matter(scene, heart, best) else None
+    return best if nearer and worded and (best is heart or _names_something(scene, best)) else None
 
 
 def left_unsaid(scene: Scene, heart: Sentence, turns: Collection[int], sentence: Sentence) -> Sentence | None:
@@ -80,16 +80,10 @@ def _was(sentence: Sentence) -> bool:
     return any(t.dep == "ROOT" and t.tag == "VBD" for t in sentence.tokens)
 
 
-def _on_its_matter(scene: Scene, heart: Sentence, other: Sentence) -> bool:
-    """Whether a sentence names something, and something that the heart names where that names anything."""
-    named, own = _named(scene, other), _named(scene, heart)
-    return other is heart or (bool(named) and (not own or bool(named & own)))
-
-
-def _named(scene: Scene, sentence: Sentence) -> set[str]:
-    """Things, figures and days."""
-    days = {str(each.day) for each in said_dates(sentence.text, scene.facts.day)}
-    return days | {t.lemma.lower() for t in sentence.tokens if t.pos in ("NOUN", "PROPN", "NUM")}
+def _names_something(scene: Scene, sentence: Sentence) -> bool:
+    """A thing, a figure or a day."""
+    named = any(t.pos in ("NOUN", "PROPN", "NUM") for t in sentence.tokens)
+    return named or bool(said_dates(sentence.text, scene.facts.day))
 
 
 def turns_around(scene: Scene, heart: Sentence, turns: Collection[int]) -> range:
