@@ -58,7 +58,7 @@ context: ## make the networks of vectors and of talk in its context anew from tr
 judges: $(VENV)/tested ## make the weights of the trained judges anew from training/
 	$(BIN)/python training/train.py
 
-stating: ## make the network that states decisions anew, after `make context` and `make judges` (eight minutes)
+stating: ## make the network that states decisions anew, after `make context` and `make judges` (fifteen minutes)
 	PYTHONPATH=src:training .cache/teaching/bin/python training/stating.py
 
 openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it

@@ -1,4 +1,4 @@
-"""Teaches the network that says how a decision is best told, from the decisions of the annotated talk of this folder.
+"""Teaches the network that says how a decision is best told and what a task leaves unsaid, from the annotated talk of this folder.
 
     make stating
 
@@ -6,11 +6,13 @@ It begins from what the network that finds answers knows, and reads the heart of
 Of each sentence that may state the decision it learns how near that comes to what is written down by hand (cosine of
 their vectors), and of each one before the nearest what it adds where it stands beside that: a distribution over the
 sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from memory). Its hearts are those
-that the judges find, so it is made after `make judges`. Eight minutes on two cores.
-Tasks read beside them taught it nothing more (measured).
+that the judges find, so it is made after `make judges`. Of each task that
+they find it learns what each sentence before it adds to the words cut out for it, by a logit of its own: read by that of
+the decisions, these fell. Fifteen minutes on two cores.
 """
 
 import random
+import re
 import sys
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -23,8 +25,10 @@ from annotated import meetings
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes.actions import told_tasks
 from nuntius.core.minutes.clearer import beside, telling
-from nuntius.core.minutes.context import ANSWER, DECISION, STATING, Stretch, around
+from nuntius.core.minutes.context import ACTION, ANSWER, DECISION, STATING, Stretch, around, led_up
+from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.stating import may_state, turns_around
@@ -32,16 +36,19 @@ from nuntius.core.minutes.stating import may_state, turns_around
 ROUNDS = 3
 OTHERS = 2  # sentences beside the heart that a decision is also read from
 LIKELY = 0.15  # likelihood from which one of these may be taken for the heart
+EXPLAINED = re.compile(r" \[[^\]]* [^\]]*\](?=\.$)")  # what already stands behind a task
 SHARP = 0.08  # cosine by which a sentence is e times as much to be chosen as another
 
 
 @dataclass(frozen=True)
 class Told:
-    """The talk around the heart of a decision; by number how near sentences come that state it, and what others add."""
+    """The talk around a sentence; by number how near those come that state what is decided, and what others add to it, or
+    to a task (`kind`: which logit is to tell)."""
 
     stretch: Stretch
     near: dict[int, float]
     adds: dict[int, float]
+    kind: int = ANSWER
 
 
 def lessons() -> Iterator[Told]:
@@ -57,6 +64,7 @@ def lessons() -> Iterator[Told]:
             others = [s for s in others if int(talk.transcript.turns[s.turn].cue or 0) in right][:OTHERS]
             for heart in (ruling.sentence, *others):
                 yield told(talk, heart, turns, text)
+        yield from tasks_told(example, told_tasks(talk, likely["action"]))
 
 
 def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
@@ -68,14 +76,30 @@ def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
     wanted, *alike = vectors([text, *words])
     cosines = [float(wanted @ each) for each in alike]
     best = max(range(len(near)), key=lambda i: cosines[i])
-    before = [s for s in telling(talk, near[best]) if talk.index[s.turn, s.first] in inside]
     stated = attributed(words[best], near[best].speaker)
-    alone, *beside_it = vectors([stated, *(beside(stated, s) for s in before)])
-    adds = {
-        talk.index[s.turn, s.first]: float(wanted @ (each - alone)) for s, each in zip(before, beside_it, strict=True)
-    }
+    adds = added(talk, near[best], stated, text, stretch)
     numbers = [talk.index[s.turn, s.first] for s in near]
     return Told(stretch, {n: cosine for n, cosine in zip(numbers, cosines, strict=True) if n in inside}, adds)
+
+
+def tasks_told(example: train.Examples, found: Sequence[Finding]) -> Iterator[Told]:
+    """Each task that is a right one, in the words cut out for it: what others add to them."""
+    talk = example.talk
+    for finding in found:
+        cues = {int(talk.transcript.turns[turn].cue or 0) for turn in {each.turn for each in finding.evidence}}
+        text, right = max(example.tasks, key=lambda pair: len(cues & pair[1]), default=("", frozenset()))
+        if cues & right:
+            stretch = led_up(talk, finding.sentence)
+            said = EXPLAINED.sub("", finding.text)
+            yield Told(stretch, {}, added(talk, finding.sentence, said, text, stretch), ACTION)
+
+
+def added(talk: Scene, sentence: Sentence, said: str, text: str, stretch: Stretch) -> dict[int, float]:
+    """By number how much nearer words made from a sentence come to a text where one before it stands beside them."""
+    inside = {number for number, _, _ in stretch.sentences}
+    before = [s for s in telling(talk, sentence) if talk.index[s.turn, s.first] in inside]
+    wanted, alone, *both = vectors([text, said, *(beside(said, s) for s in before)])
+    return {talk.index[s.turn, s.first]: float(wanted @ (each - alone)) for s, each in zip(before, both, strict=True)}
 
 
 def loss(network: taught.Network, batch: Sequence[Told]) -> torch.Tensor:
@@ -88,7 +112,9 @@ def loss(network: taught.Network, batch: Sequence[Told]) -> torch.Tensor:
             total = total + _apart([of[number][DECISION] for number in each.near], list(each.near.values()))
         if each.adds:
             nothing = torch.zeros(())
-            total = total + _apart([*(of[number][ANSWER] for number in each.adds), nothing], [*each.adds.values(), 0.0])
+            total = total + _apart(
+                [*(of[number][each.kind] for number in each.adds), nothing], [*each.adds.values(), 0.0]
+            )
     return total / len(batch)
 
 

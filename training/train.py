@@ -60,6 +60,7 @@ class Examples:
     talk: Scene
     cues: dict[str, list[int]] = field(default_factory=dict)  # the turns (cues) that are right of each kind
     decisions: tuple[tuple[str, frozenset[int]], ...] = ()  # what is written down of each, with its turns (cues)
+    tasks: tuple[tuple[str, frozenset[int]], ...] = ()  # the same
     inquiries: tuple[tuple[str, list[int]], ...] = ()  # questions with the cues that answer them
     borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
@@ -102,8 +103,9 @@ def of_meeting(meeting: Annotated) -> Examples:
     examples = _examples(meeting.name, talk, wanted)
     fine = meeting.head.get("chapters") == "fine"  # finer than minutes want: nothing is learnt from where these begin
     decided = tuple((each["text"], frozenset(each["cues"])) for each in made["decisions"])
+    tasks = tuple((each["task"], frozenset(each["cues"])) for each in made["actions"])
     borders = None if fine else (border_signs(talk), right)
-    return replace(examples, borders=borders, inquiries=put, decisions=decided)
+    return replace(examples, borders=borders, inquiries=put, decisions=decided, tasks=tasks)
 
 
 def of_exchanges(together: int = 10) -> list[Examples]:

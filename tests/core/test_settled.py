@@ -154,3 +154,17 @@ def test_the_third_of_several_things_is_no_day() -> None:
         (INES, "I'll find the third."),
     )
     assert (first.owner, first.due, second.owner, second.due) == ((TOBIAS,), None, (INES,), None)
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "Perfect, then we decide on the contract at the next meeting.",
+        "Let's settle the contract in our next meeting, then.",
+        "Then we vote on the contract at our next meeting.",
+    ],
+)
+def test_what_is_to_be_decided_at_the_next_meeting_is_put_off(said: str) -> None:
+    rows = ((MAREN, "The contract has three pages that nobody has read."), (TOBIAS, "I've read one of them."))
+    (line,) = of("decision", *rows, (MAREN, said), (INES, "Fine by me."))
+    assert line.state == "open"

@@ -1,4 +1,4 @@
-"""Which of the sentences around the heart of a decision states it."""
+"""Which of the sentences around the heart of a decision states it, and what it or a task leaves unsaid."""
 
 from datetime import date
 
@@ -8,7 +8,7 @@ import pytest
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.context import AROUND_HEART, LONGEST_QUESTION, around, stating
 from nuntius.core.minutes.judges import judged
-from nuntius.core.minutes.line import Line, MeetingFacts
+from nuntius.core.minutes.line import MEANS_OTHER, Line, MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.minutes.stating import AROUND, STATING_SIGNS, better_stated, may_state, stating_judge, stating_signs
 from tests.help import talk
@@ -30,12 +30,12 @@ def scene_of(*rows: tuple[str, str]) -> Scene:
     return scene(talk(*rows), FACTS)
 
 
-def decisions(*rows: tuple[str, str]) -> list[Line]:
-    return [line for line in make_minutes(talk(*rows), FACTS).lines if line.kind == "decision"]
+def lines(*rows: tuple[str, str], kind: str = "decision") -> list[Line]:
+    return [line for line in make_minutes(talk(*rows), FACTS).lines if line.kind == kind]
 
 
 def test_a_decision_is_told_by_what_was_proposed_and_not_by_what_was_said_of_it() -> None:
-    (line,) = decisions(*ENTRY)
+    (line,) = lines(*ENTRY)
     assert line.text == "Children go in free, and grown-ups pay three pounds."
     assert 2 in line.turns
 
@@ -49,7 +49,7 @@ def test_a_decision_is_told_by_what_was_proposed_and_not_by_what_was_said_of_it(
     ],
 )
 def test_what_says_it_fully_stays(said: str) -> None:
-    (line,) = decisions((MAREN, "Right."), (TOBIAS, said), (INES, "Agreed."), (DOUGLAS, "Yes."))
+    (line,) = lines((MAREN, "Right."), (TOBIAS, said), (INES, "Agreed."), (DOUGLAS, "Yes."))
     assert line.text == said.replace(", then", "")
 
 
@@ -68,7 +68,7 @@ def test_signs_are_one_row_for_each_sentence_and_finite() -> None:
 
 
 def test_what_few_words_leave_unsaid_stands_beside_them_and_is_evidence() -> None:
-    (line,) = decisions(
+    (line,) = lines(
         (MAREN, "Next, the rail. Should I order the oak or the pine?"),
         (TOBIAS, "How long has it got to last?"),
         (MAREN, "Ten years at least."),
@@ -81,11 +81,38 @@ def test_what_few_words_leave_unsaid_stands_beside_them_and_is_evidence() -> Non
 
 
 def test_nothing_stands_beside_a_decision_that_says_the_same() -> None:
-    (line,) = decisions(
+    (line,) = lines(
         (MAREN, "We could put a pencil in every till."),
         (TOBIAS, "Yes, good."),
         (MAREN, "A pencil in every till, then."),
         (INES, "Agreed."),
+    )
+    assert "[" not in line.text
+
+
+def test_what_a_task_leaves_unsaid_stands_beside_it_and_is_evidence() -> None:
+    (line,) = lines(
+        (MAREN, "There's a dealer in Peel who buys old ropes by the yard."),
+        (INES, "Does he come here?"),
+        (MAREN, "He would. Tobias, get him here before the fire inspection."),
+        (TOBIAS, "Will do."),
+        kind="action",
+    )
+    assert (
+        line.text
+        == "Get him here before the fire inspection [There's a dealer in Peel who buys old ropes by the yard]."
+    )
+    assert 0 in line.turns and line.owner == (TOBIAS,)
+    assert MEANS_OTHER not in line.doubts  # the sentence in brackets is the one that is sure
+
+
+def test_nothing_stands_beside_a_task_that_names_its_matter() -> None:
+    (line,) = lines(
+        (MAREN, "There's a dealer in Peel who buys old ropes by the yard."),
+        (INES, "Does he come here?"),
+        (MAREN, "He would."),
+        (TOBIAS, "I'll ring the rope dealer in Peel and ask him what he pays for a yard."),
+        kind="action",
     )
     assert "[" not in line.text
 

@@ -29,6 +29,7 @@ from nuntius.core.minutes.promising import commitment
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.stating import left_unsaid_by_task
 from nuntius.core.minutes.taking import (
     REACH,
     SHORTEST_TASK,
@@ -58,6 +59,11 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     `likely` says for each sentence how likely it is the heart of an action: what the rules find is dropped where
     that is low, and a sentence with a high one is an action though no rule knows its words.
     """
+    return [_line(scene, finding) for finding in told_tasks(scene, likely)]
+
+
+def told_tasks(scene: Scene, likely: Likely) -> list[Finding]:
+    """The findings that actions are made from, in the words in which they are minuted."""
     findings: list[Finding] = []
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
@@ -75,7 +81,7 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     told = (
         _told(scene, finding, scene.highest_inside(likely, finding.evidence)) for finding in merged(scene, findings)
     )
-    return [_line(scene, finding) for finding in told if finding is not None]
+    return [finding for finding in told if finding is not None]
 
 
 def _spoken_to(sentence: Sentence, findings: list[Finding]) -> int:
@@ -199,6 +205,8 @@ def _finished(scene: Scene, finding: Finding) -> Finding:
     if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
     text, about = with_reference(scene, sentence, text)
+    if about is None and (about := left_unsaid_by_task(scene, sentence, text)) is not None:
+        text = beside(text, about)
     evidence = {*finding.evidence, passage(about)} if about is not None else finding.evidence
     return replace(finding, text=text, evidence=tuple(sorted(evidence)))
 

@@ -27,7 +27,7 @@ UNTOLD = re.compile(
 _SAYS_NO_THING = re.compile(
     r"^if\b|n't\b|\b(?:not|no|told|asked)\b|'ve got an?\b|\b(?:have|has|had) an?\b"
 )  # of what is then done
-_EXPLAINED = re.compile(r"\[[^\]]* ")  # and not only with a name put in place of `you`
+_EXPLAINED = re.compile(r"\[[^\]]* ")
 _DONE_TO_IT = re.compile(r"^\w+(?: \[?\w+\]?)? (it|that|this|them|those|these)\b", re.I)
 HAZY = frozenset(
     "way look go word shout call note idea hand chance try bit thing touch copy ring second third first".split()
@@ -126,7 +126,12 @@ def is_untold(scene: Scene, sentence: Sentence, text: str) -> bool:
     own -= {part.lower() for person in scene.roster.people for part in person.split()}
     named = [t for t in sentence.tokens if t.text.lower() in own]
     says_nothing = len(text.split()) <= LEAST_TELLING or bool(UNTOLD.search(text))
-    return says_nothing and not any(map(_tells, named)) and not _EXPLAINED.search(text)
+    return says_nothing and not any(map(_tells, named)) and not is_explained(text)
+
+
+def is_explained(text: str) -> bool:
+    """Whether words stand in brackets behind what they make clear, and not only a name in place of `you`."""
+    return bool(_EXPLAINED.search(text))
 
 
 def _tells(token: Token) -> bool:
@@ -155,7 +160,7 @@ def with_reference(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Se
 
 def _sure_of(scene: Scene, sentence: Sentence, text: str) -> tuple[str, Sentence | None]:
     """`Put that in the checklist`, which names something: what is put there stands beside it only where it is sure."""
-    done_to = _DONE_TO_IT.match(text) if not _EXPLAINED.search(text) else None
+    done_to = _DONE_TO_IT.match(text) if not is_explained(text) else None
     stands_alone = done_to and any(t.text.lower() == done_to[1].lower() and t.dep != "det" for t in sentence.tokens)
     near = likeliest_first(scene, sentence)[:1] if stands_alone and len(text.split()) <= CLEAR_ENOUGH else []
     if not near or sureness(scene, sentence, near[0]) < SURE_ENOUGH:

@@ -26,7 +26,7 @@ from nuntius.core.networks import on_all_cores, shipped_network
 
 OF_SENTENCES = ("action", "decision", "question", "worth")
 KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
-DECISION, ANSWER, OPENS = (KINDS.index(kind) for kind in ("decision", "answer", "opens"))
+ACTION, DECISION, ANSWER, OPENS = (KINDS.index(kind) for kind in ("action", "decision", "answer", "opens"))
 CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are judged, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LED_UP = 180  # tokens of the talk before a sentence among which that is looked for which it refers to
@@ -88,9 +88,18 @@ def answering(scene: Scene, question: str, turns: Collection[int]) -> Logits:
 
 def referred(scene: Scene, sentence: Sentence) -> dict[int, float]:
     """For sentences right before one, by number, the logit that they say what its `it` or `them` is. Raises ModelMissing."""
+    return _before(REFERENCES, ANSWER, scene, sentence)
+
+
+def unsaid(scene: Scene, sentence: Sentence) -> dict[int, float]:
+    """The same of what a task made from the sentence leaves unsaid (0: as likely as that it leaves nothing unsaid)."""
+    return _before(STATING, ACTION, scene, sentence)
+
+
+def _before(network: str, kind: int, scene: Scene, sentence: Sentence) -> dict[int, float]:
     stretch = led_up(scene, sentence)
-    (logits,) = _read(REFERENCES, [stretch])
-    return {number: float(logits[first:last, ANSWER].mean()) for number, first, last in stretch.sentences}
+    (logits,) = _read(network, [stretch])
+    return {number: float(logits[first:last, kind].mean()) for number, first, last in stretch.sentences}
 
 
 def led_up(scene: Scene, sentence: Sentence) -> Stretch:

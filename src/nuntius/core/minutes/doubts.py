@@ -23,6 +23,7 @@ from nuntius.core.minutes.line import (
     Line,
 )
 from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.stating import FEW, surely_adds
 
 LEAST_LIKELY = {"action": 0.8, "decision": 0.75}  # likelihood, of the likeliest sentence a line rests on
 DOUBTED = {"action": NO_TASK, "decision": NOT_SETTLED}
@@ -67,7 +68,10 @@ def _unsurely_meant(scene: Scene, line: Line, told: str) -> bool:
         return False
     behind = [s for s in said if (s.turn, s.first) > (about.turn, about.first)]
     behind.sort(key=lambda s: not UNTOLD.search(s.text))  # those that say `it` first: they have been read already
-    return bool(behind) and not any(sureness(scene, s, about) >= SURELY_MEANT for s in behind)
+    if not behind or any(sureness(scene, s, about) >= SURELY_MEANT for s in behind):
+        return False
+    names_a_thing = line.kind == "action" and len(BRACKETS.sub("", line.text).split()) > FEW
+    return not (names_a_thing and any(surely_adds(scene, s, about) for s in behind))
 
 
 def _unsurely_heard(scene: Scene, line: Line) -> Iterator[bool]:

@@ -1,4 +1,5 @@
-"""Which of the sentences around the heart of a decision states it: behind a bare `Agreed.` stands what was agreed.
+"""Which of the sentences around the heart of a decision states it: behind a bare `Agreed.` stands what was agreed. What the
+words of a decision or of a task leave unsaid.
 
 A forest of trees, by signs, and a network that reads the talk around say of each how near it comes to what a secretary
 would write. `training/train.py` and `training/stating.py` make them from the annotated talk of this repository, in which
@@ -17,8 +18,8 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import Vectors
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import is_untold, telling, weighty
-from nuntius.core.minutes.context import stating
+from nuntius.core.minutes.clearer import is_explained, is_untold, telling, weighty
+from nuntius.core.minutes.context import stating, unsaid
 from nuntius.core.minutes.forest import Forest, shipped
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.settling import tells
@@ -29,6 +30,11 @@ A_LOGIT = 0.08  # cosine that a logit of the network stands for, as it was taugh
 SAYS_ENOUGH = 7  # words of a sentence that the trees choose, too, beside which no other is looked for
 LEAST_READ = -6.0  # logit of a sentence that the network did not come to read
 ADDS = 0.3  # logit from which the sentence stands beside a decision that tells what it leaves unsaid
+ADDS_TO_TASK, ADDS_TO_WORDS = (
+    0.5,
+    2.0,
+)  # the same of a task that names nothing, and of one that does: 16 times nearer, 3 further
+FEW = 4  # words of a task that names something and is told by them
 LEAST_STATING = 2  # words
 STATING_SIGNS = (
     "likelihood", "share of the highest", "heart", "turns apart", "before", "after", "same turn", "rests on", "same voice",
@@ -74,6 +80,23 @@ def left_unsaid(scene: Scene, heart: Sentence, turns: Collection[int], sentence:
     before = [s for s in before if len(weighty(s) - own) >= LEAST_ADDED]
     logits = [read[scene.index[s.turn, s.first]][1] for s in before]
     return before[int(np.argmax(logits))] if max(logits, default=LEAST_READ) > ADDS else None
+
+
+def left_unsaid_by_task(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
+    """What the words of a task, made from a sentence, leave unsaid: one before it, where the network is sure of one."""
+    untold, words = is_untold(scene, sentence, text), len(text.split())
+    if is_explained(text) or (words > FEW) == untold:
+        return None
+    before = telling(scene, sentence)
+    read = unsaid(scene, sentence) if before else {}
+    logits = [read.get(scene.index[s.turn, s.first], LEAST_READ) for s in before]
+    enough = ADDS_TO_TASK if untold else ADDS_TO_WORDS
+    return before[int(np.argmax(logits))] if max(logits, default=LEAST_READ) > enough else None
+
+
+def surely_adds(scene: Scene, sentence: Sentence, about: Sentence) -> bool:
+    """Whether a sentence belongs beside the words of a task that name something themselves."""
+    return unsaid(scene, sentence).get(scene.index[about.turn, about.first], LEAST_READ) > ADDS_TO_WORDS
 
 
 def _was(sentence: Sentence) -> bool:
