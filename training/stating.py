@@ -1,14 +1,14 @@
-"""Teaches the network that says how a decision is best told and what a task leaves unsaid, from the annotated talk of this folder.
+"""Teaches the network that says how a decision is best told and what a task leaves unsaid.
 
     make stating
 
-It begins from what the network that finds answers knows, and reads the heart of a decision ahead of the talk around it.
-Of each sentence that may state the decision it learns how near that comes to what is written down by hand (cosine of
-their vectors), and of each one before the nearest what it adds where it stands beside that: a distribution over the
-sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from memory). Its hearts are those
-that the judges find, so it is made after `make judges`. Of each task that
-they find it learns what each sentence before it adds to the words cut out for it, by a logit of its own: read by that of
-the decisions, these fell. Fifteen minutes on two cores.
+It learns from the annotated talk of this folder, begins from what the network that finds answers knows, and reads the heart
+of a decision ahead of the talk around it. Of each sentence that may state the decision it learns how near that comes to what
+is written down by hand (cosine of their vectors), and of each one before the nearest what it adds where it stands beside
+that: a distribution over the sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from
+memory). Of each task it learns what each sentence before it adds to the words cut out for it, by a logit of its own: read by
+that of the decisions, these fell (measured). Hearts and tasks are those that the judges find, so it is made after
+`make judges`. Fifteen minutes on two cores.
 """
 
 import random

@@ -118,13 +118,12 @@ def test_a_closed_page_goes_on_where_it_stopped(
     context: BrowserContext, page: Page, site: Site, large: Callable[[int], Path]
 ) -> None:
     file = large(2)
-    context.route("**/parts/3", lambda route: route.abort("connectionreset"))
+    page.route("**/parts/3", lambda route: route.abort("connectionreset"))
     page.goto("/")
     describe(page, file, "Half of it")
     expect(page.get_by_text("The connection is gone; it goes on by itself")).to_be_visible(timeout=120_000)
     page.goto("about:blank")  # a page that closes lets go of its broken line first, and its next try would get through
     page.close()
-    context.unroute("**/parts/3")
 
     again = context.new_page()
     sent: list[str] = []

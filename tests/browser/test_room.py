@@ -252,7 +252,6 @@ def test_a_browser_without_a_track_processor_records_through_a_worklet(desk: Des
     until_held(site, meeting, 16)
     stop(page)
     sound = held_sound(site, meeting)
-    print("SHARE", share_found(sound[5 * RATE : 15 * RATE], talk))
     # A busy browser stumbles; blocks in the wrong order or at the wrong rate would leave no window as spoken.
     assert share_found(sound[5 * RATE : 15 * RATE], talk) > 0.25
 
@@ -285,7 +284,6 @@ def test_the_sound_and_the_picture_of_a_shared_tab_are_kept(desk: Desk, site: Si
     until_held(site, meeting, 14)
     stop(page)
     sound = held_sound(site, meeting)
-    print("SHARE", share_sounding(sound[5 * RATE : 13 * RATE], TONE))
     assert share_sounding(sound[5 * RATE : 13 * RATE], TONE) > 0.5
     with site.installation.database.read() as session:
         pictures = session.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting)).all()

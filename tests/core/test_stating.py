@@ -24,6 +24,7 @@ ENTRY = (
     (DOUGLAS, "So do I, agreed."),
     (MAREN, "Agreed, then. Now, the ropes."),
 )
+DEALER = ((MAREN, "There's a dealer in Peel who buys old ropes by the yard."), (INES, "Does he come here?"))
 
 
 def scene_of(*rows: tuple[str, str]) -> Scene:
@@ -92,24 +93,19 @@ def test_nothing_stands_beside_a_decision_that_says_the_same() -> None:
 
 def test_what_a_task_leaves_unsaid_stands_beside_it_and_is_evidence() -> None:
     (line,) = lines(
-        (MAREN, "There's a dealer in Peel who buys old ropes by the yard."),
-        (INES, "Does he come here?"),
+        *DEALER,
         (MAREN, "He would. Tobias, get him here before the fire inspection."),
         (TOBIAS, "Will do."),
         kind="action",
     )
-    assert (
-        line.text
-        == "Get him here before the fire inspection [There's a dealer in Peel who buys old ropes by the yard]."
-    )
+    assert line.text == f"Get him here before the fire inspection [{DEALER[0][1].rstrip('.')}]."
     assert 0 in line.turns and line.owner == (TOBIAS,)
     assert MEANS_OTHER not in line.doubts  # the sentence in brackets is the one that is sure
 
 
 def test_nothing_stands_beside_a_task_that_names_its_matter() -> None:
     (line,) = lines(
-        (MAREN, "There's a dealer in Peel who buys old ropes by the yard."),
-        (INES, "Does he come here?"),
+        *DEALER,
         (MAREN, "He would."),
         (TOBIAS, "I'll ring the rope dealer in Peel and ask him what he pays for a yard."),
         kind="action",

@@ -59,11 +59,11 @@ def find_actions(scene: Scene, likely: Likely) -> list[Line]:
     `likely` says for each sentence how likely it is the heart of an action: what the rules find is dropped where
     that is low, and a sentence with a high one is an action though no rule knows its words.
     """
-    return [_line(scene, finding) for finding in told_tasks(scene, likely)]
+    return [_line(scene, _said_fully(scene, finding)) for finding in told_tasks(scene, likely)]
 
 
 def told_tasks(scene: Scene, likely: Likely) -> list[Finding]:
-    """The findings that actions are made from, in the words in which they are minuted."""
+    """The findings that actions are made from, in the words in which they are minuted, without what these leave unsaid."""
     findings: list[Finding] = []
     taken: set[int] = set()  # turns that already answered a request
     for number, sentence in enumerate(scene.sentences):
@@ -205,10 +205,17 @@ def _finished(scene: Scene, finding: Finding) -> Finding:
     if not is_label(sentence.speaker):
         text = wording.third_person(text, first_name(sentence.speaker))
     text, about = with_reference(scene, sentence, text)
-    if about is None and (about := left_unsaid_by_task(scene, sentence, text)) is not None:
-        text = beside(text, about)
     evidence = {*finding.evidence, passage(about)} if about is not None else finding.evidence
     return replace(finding, text=text, evidence=tuple(sorted(evidence)))
+
+
+def _said_fully(scene: Scene, finding: Finding) -> Finding:
+    """A finding with the sentence beside it that says what its words leave unsaid."""
+    about = left_unsaid_by_task(scene, finding.sentence, finding.text)
+    if about is None:
+        return finding
+    evidence = tuple(sorted({*finding.evidence, passage(about)}))
+    return replace(finding, text=beside(finding.text, about), evidence=evidence)
 
 
 def _says_what(finding: Finding) -> bool:

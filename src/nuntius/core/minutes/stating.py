@@ -7,7 +7,7 @@ every decision is written out.
 """
 
 import re
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from functools import cache
 
 import numpy as np
@@ -30,11 +30,9 @@ A_LOGIT = 0.08  # cosine that a logit of the network stands for, as it was taugh
 SAYS_ENOUGH = 7  # words of a sentence that the trees choose, too, beside which no other is looked for
 LEAST_READ = -6.0  # logit of a sentence that the network did not come to read
 ADDS = 0.3  # logit from which the sentence stands beside a decision that tells what it leaves unsaid
-ADDS_TO_TASK, ADDS_TO_WORDS = (
-    0.5,
-    2.0,
-)  # the same of a task that names nothing, and of one that does: 16 times nearer, 3 further
-FEW = 4  # words of a task that names something and is told by them
+ADDS_TO_FEW = 0.5  # the same beside a task of few words that name nothing
+ADDS_TO_MANY = 2.0  # the same beside one that names something: in unseen talk 16 times nearer, 3 further
+FEW = 4  # words that tell a task where they name something; beside more that name nothing what was added was wrong
 LEAST_STATING = 2  # words
 STATING_SIGNS = (
     "likelihood", "share of the highest", "heart", "turns apart", "before", "after", "same turn", "rests on", "same voice",
@@ -76,27 +74,30 @@ def left_unsaid(scene: Scene, heart: Sentence, turns: Collection[int], sentence:
     """What a decision told by `sentence` leaves unsaid: another sentence before it, where the network is sure of one."""
     read = stating(scene, heart, turns_around(scene, heart, turns))
     own = weighty(sentence)
-    before = [s for s in telling(scene, sentence) if scene.index[s.turn, s.first] in read]
-    before = [s for s in before if len(weighty(s) - own) >= LEAST_ADDED]
-    logits = [read[scene.index[s.turn, s.first]][1] for s in before]
-    return before[int(np.argmax(logits))] if max(logits, default=LEAST_READ) > ADDS else None
+    before = [s for s in telling(scene, sentence) if len(weighty(s) - own) >= LEAST_ADDED]
+    return _likeliest(scene, before, {number: adds for number, (_, adds) in read.items()}, ADDS)
 
 
 def left_unsaid_by_task(scene: Scene, sentence: Sentence, text: str) -> Sentence | None:
-    """What the words of a task, made from a sentence, leave unsaid: one before it, where the network is sure of one."""
-    untold, words = is_untold(scene, sentence, text), len(text.split())
-    if is_explained(text) or (words > FEW) == untold:
-        return None
-    before = telling(scene, sentence)
-    read = unsaid(scene, sentence) if before else {}
-    logits = [read.get(scene.index[s.turn, s.first], LEAST_READ) for s in before]
-    enough = ADDS_TO_TASK if untold else ADDS_TO_WORDS
-    return before[int(np.argmax(logits))] if max(logits, default=LEAST_READ) > enough else None
+    """The same of a task whose words were made from a sentence."""
+    untold, few = is_untold(scene, sentence, text), len(text.split()) <= FEW
+    before = telling(scene, sentence) if untold == few and not is_explained(text) else []
+    enough = ADDS_TO_FEW if few else ADDS_TO_MANY
+    return _likeliest(scene, before, unsaid(scene, sentence), enough) if before else None
+
+
+def _likeliest(
+    scene: Scene, sentences: Sequence[Sentence], logits: Mapping[int, float], enough: float
+) -> Sentence | None:
+    """The one of which a network is surest, where that is enough; what it did not read is none."""
+    rated = [(logits.get(scene.index[s.turn, s.first], LEAST_READ), s) for s in sentences]
+    logit, best = max(rated, key=lambda pair: pair[0], default=(LEAST_READ, None))
+    return best if logit > enough else None
 
 
 def surely_adds(scene: Scene, sentence: Sentence, about: Sentence) -> bool:
     """Whether a sentence belongs beside the words of a task that name something themselves."""
-    return unsaid(scene, sentence).get(scene.index[about.turn, about.first], LEAST_READ) > ADDS_TO_WORDS
+    return unsaid(scene, sentence).get(scene.index[about.turn, about.first], LEAST_READ) > ADDS_TO_MANY
 
 
 def _was(sentence: Sentence) -> bool:
