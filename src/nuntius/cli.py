@@ -193,6 +193,24 @@ def bridge() -> None:
 
 
 @main.command()
+@click.option("--restore", "name", help="Put the copy of this name in place of the database.")
+def copies(name: str | None) -> None:
+    """List the copies of the database that were made before upgrades, or restore one."""
+    from nuntius.settings import Settings
+    from nuntius.store.installation import database_of
+    from nuntius.store.upgrade import copies as kept_copies
+    from nuntius.store.upgrade import restore_copy
+
+    path = database_of(Settings.from_environment())
+    if name is None:
+        for each in kept_copies(path):
+            click.echo(f"{each.name}  {each.stat().st_size / 1e6:.1f} MB")
+    else:
+        replaced = restore_copy(path, name)
+        click.echo(f"{name} is in place. What stood there before is kept as {replaced.name}.")
+
+
+@main.command()
 @click.argument("target", type=click.Path(dir_okay=False, path_type=Path))
 def openapi(target: Path) -> None:
     """Write the OpenAPI file."""

@@ -5,66 +5,104 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import TimeoutError as PoolExhausted
 from sqlalchemy.orm import Session
 
-MIGRATIONS = Path(__file__).parent / "migrations"
+from nuntius.store import upgrade
+from nuntius.store.errors import DatabaseBusy, StorageFull
+from nuntius.store.files import free_space
+
 WAIT = 20_000  # milliseconds that a writer waits for another one
-# What is deleted is overwritten (`secure_delete`): stretches are removed for good.
-PRAGMAS = ("journal_mode=WAL", "foreign_keys=ON", "synchronous=NORMAL", "secure_delete=ON", f"busy_timeout={WAIT}")
+POOL = 24  # connections kept open; a thread of the server holds at most one
+OVERFLOW = 72  # further connections, closed after use
+# FULL: a commit is on the disk when it returns, so what was acknowledged survives a power cut.
+# secure_delete: what is deleted is overwritten, since stretches are removed for good.
+PRAGMAS = ("journal_mode=WAL", "synchronous=FULL", "secure_delete=ON", f"busy_timeout={WAIT}")
 
 
 class Database:
-    """Sessions on one SQLite file."""
+    """Sessions on one SQLite file.
+
+    Every session raises DatabaseBusy where the lock or a connection was not to be had within the wait, and
+    StorageFull where the disk has no room.
+    """
 
     def __init__(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
+        self.path = path
         self.url = f"sqlite:///{path}"
         self._engine = _engine(self.url)
         self._writing = self._engine.execution_options(writes=True)
 
     def migrate(self) -> None:
-        """Brings the tables to the newest form; does nothing when they have it."""
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS))
-        with self._writing.connect() as connection:
-            config.attributes["connection"] = connection
-            command.upgrade(config, "head")
-            connection.commit()
+        """Brings the tables to the newest revision; does nothing when they have it.
+
+        Raises DatabaseTooNew, UpgradeFailed.
+        """
+        engine = _engine(self.url, foreign_keys=False)
+        try:
+            upgrade.to_newest(self.path, engine.execution_options(writes=True))
+        finally:
+            engine.dispose()
 
     @contextmanager
     def read(self) -> Iterator[Session]:
         """A session that sees one state of the data."""
-        with Session(self._engine, expire_on_commit=False) as session:
+        with self._named_faults(), Session(self._engine, expire_on_commit=False) as session:
             yield session
 
     @contextmanager
     def write(self) -> Iterator[Session]:
         """A session that holds the write lock and commits at its end, or takes everything back."""
-        with Session(self._writing, expire_on_commit=False) as session, session.begin():
+        with self._named_faults(), Session(self._writing, expire_on_commit=False) as session, session.begin():
             yield session
 
+    @contextmanager
+    def _named_faults(self) -> Iterator[None]:
+        """Names what SQLite and the pool report by their texts."""
+        try:
+            yield
+        except PoolExhausted as cause:
+            raise DatabaseBusy() from cause
+        except OperationalError as cause:
+            text = str(cause.orig)
+            if "locked" in text:
+                raise DatabaseBusy() from cause
+            # where the file shared by readers cannot grow, SQLite calls a full disk an I/O error
+            if "disk is full" in text or ("disk I/O" in text and not free_space(self.path.parent)):
+                raise StorageFull() from cause
+            raise
+
     def forget(self) -> None:
-        """Empties the write-ahead log, so that nothing of what was just deleted is left in it."""
+        """Empties the write-ahead log and drops copies, so that nothing of what was just deleted is left in them."""
         with self._engine.connect() as connection:
             raw = connection.connection.dbapi_connection
             if raw is not None:
                 raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        upgrade.drop_copies(self.path)
 
     def close(self) -> None:
         self._engine.dispose()
 
 
-def _engine(url: str) -> Engine:
-    engine = create_engine(url, connect_args={"check_same_thread": False})
+def _engine(url: str, foreign_keys: bool = True) -> Engine:
+    """Connections with our pragmas; `foreign_keys` can only be chosen here, outside of any transaction."""
+    engine = create_engine(
+        url,
+        connect_args={"check_same_thread": False},
+        pool_size=POOL,
+        max_overflow=OVERFLOW,
+        pool_timeout=WAIT / 1000,
+        hide_parameters=True,  # no spoken word reaches a log
+    )
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:
         connection.isolation_level = None  # transactions are begun below, not by the driver
         cursor = connection.cursor()
-        for pragma in PRAGMAS:
+        for pragma in (*PRAGMAS, f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
             cursor.execute(f"PRAGMA {pragma}")
         cursor.close()
 

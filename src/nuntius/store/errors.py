@@ -54,3 +54,35 @@ class RecordedElsewhere(Fault):
 
 class PartNotWanted(Fault):
     sentence = "The recording had been paused or ended before this sound, so it was not kept."
+
+
+class StorageFull(Fault):
+    sentence = (
+        "The disk of this machine is full, so this could not be kept. What was kept before stays; make room and go on."
+    )
+
+
+class DatabaseBusy(Fault):
+    sentence = "Others are writing just now, so this had to wait too long and was not done. Try again in a moment."
+
+
+class DatabaseTooNew(Fault):
+    def __init__(self, revision: str) -> None:
+        super().__init__(
+            f"This data folder was written by a newer Nuntius (its tables are of revision {revision}). "
+            "Install that one, or restore a copy from before its upgrade with `nuntius copies`."
+        )
+
+
+class UpgradeFailed(Fault):
+    def __init__(self, tables: str) -> None:
+        super().__init__(
+            f"The database was left as it is: after the upgrade, rows of {tables} would have lost what they belong to."
+        )
+
+
+class CopyMissing(Fault):
+    def __init__(self, name: str, there: list[str]) -> None:
+        super().__init__(
+            f"There is no copy named {name}. " + (f"There are: {', '.join(there)}." if there else "None is kept.")
+        )

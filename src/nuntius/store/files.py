@@ -9,16 +9,10 @@ from contextlib import contextmanager
 from pathlib import Path
 from tempfile import NamedTemporaryFile
 
-from nuntius.core.errors import Fault
+from nuntius.store.errors import StorageFull
 
 READ = 1 << 20  # bytes a read
-
-
-class StorageFull(Fault):
-    sentence = (
-        "The disk of this machine is full, so the file could not be kept. "
-        "What has arrived so far stays; make room and go on."
-    )
+LEAST_FREE = 64 << 20  # bytes; with less than this a disk counts as full: five minutes of sound and its log need as much
 
 
 class FileStore:
@@ -90,7 +84,7 @@ class FileStore:
         with self.scratch() as path:
             with path.open("wb") as out:
                 for number in range(count):
-                    with (self._part_folder(upload) / str(number)).open("rb") as part:
+                    with self.part_path(upload, number).open("rb") as part:
                         shutil.copyfileobj(part, out, READ)
                 out.flush()
                 os.fsync(out.fileno())
@@ -98,20 +92,40 @@ class FileStore:
 
     def read_part(self, upload: str, number: int) -> bytes:
         """The bytes of a part. Raises FileNotFoundError."""
-        return (self._part_folder(upload) / str(number)).read_bytes()
+        return self.part_path(upload, number).read_bytes()
+
+    def part_numbers(self, upload: str) -> list[int]:
+        """Numbers of the parts that are on disk, in order; none where there is no folder."""
+        folder = self._part_folder(upload)
+        return sorted(int(each.name) for each in folder.iterdir() if each.name.isdigit()) if folder.exists() else []
 
     def drop_parts(self, upload: str) -> None:
         """Removes the parts of an upload; none left is fine."""
         shutil.rmtree(self._part_folder(upload), ignore_errors=True)
 
+    def part_path(self, upload: str, number: int) -> Path:
+        """Where a part lies (whether it does or not)."""
+        return self._part_folder(upload) / str(number)
+
     def _part_folder(self, upload: str) -> Path:
         return self._root / "uploads" / upload
 
 
+def free_space(folder: Path) -> int:
+    """Bytes that can still be written to the disk of `folder`, 0 where fewer than LEAST_FREE are left."""
+    free = shutil.disk_usage(folder).free
+    return free if free >= LEAST_FREE else 0
+
+
 def raise_if_full(cause: OSError) -> None:
     """Raises StorageFull when the error means that no room is left."""
-    if cause.errno in (errno.ENOSPC, errno.EDQUOT):
+    if is_full(cause):
         raise StorageFull() from cause
+
+
+def is_full(cause: OSError) -> bool:
+    """Whether the error means that no room is left on the disk."""
+    return cause.errno in (errno.ENOSPC, errno.EDQUOT)
 
 
 def _sync_folder(folder: Path) -> None:

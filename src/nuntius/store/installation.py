@@ -3,10 +3,16 @@
 import secrets
 from dataclasses import dataclass
 from functools import cached_property
+from pathlib import Path
 
 from nuntius.settings import Settings
 from nuntius.store.database import Database
 from nuntius.store.files import FileStore
+
+
+def database_of(settings: Settings) -> Path:
+    """Where the database lies."""
+    return settings.data / "nuntius.db"
 
 
 @dataclass(frozen=True)
@@ -18,7 +24,7 @@ class Installation:
     @cached_property
     def database(self) -> Database:
         """The database, with its tables in the newest form."""
-        database = Database(self.settings.data / "nuntius.db")
+        database = Database(database_of(self.settings))
         database.migrate()
         return database
 

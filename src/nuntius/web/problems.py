@@ -14,18 +14,22 @@ from nuntius.store.errors import (
     ChangedMeanwhile,
     Conflict,
     ConsentMissing,
+    DatabaseBusy,
     NotFound,
     NothingToUndo,
     PartMismatch,
     PartNotWanted,
     RecordedElsewhere,
+    StorageFull,
     UploadIncomplete,
     WrongPassword,
 )
-from nuntius.store.files import StorageFull
+from nuntius.store.files import is_full
 from nuntius.web.schemas import Problem
 
 log = logging.getLogger(__name__)
+
+RETRY_AFTER = "5"  # seconds
 
 STATUS: dict[type[Fault], int] = {
     NotFound: 404,
@@ -39,6 +43,7 @@ STATUS: dict[type[Fault], int] = {
     PartNotWanted: 410,
     PartMismatch: 422,
     WrongPassword: 403,
+    DatabaseBusy: 503,
     StorageFull: 507,
 }
 SENTENCES = {
@@ -59,6 +64,7 @@ TITLES = {
     410: "Not kept",
     422: "Not as it should be",
     429: "Too many tries",
+    503: "Busy",
     507: "Disk full",
 }
 
@@ -101,7 +107,14 @@ def install(app: Flask) -> None:
     @app.errorhandler(Fault)
     def _fault(fault: Fault) -> Response:
         theirs = fault.theirs if isinstance(fault, ChangedMeanwhile) else None
-        return problem(STATUS.get(type(fault), 422), fault.sentence, theirs=theirs)
+        response = problem(STATUS.get(type(fault), 422), fault.sentence, theirs=theirs)
+        if response.status_code == 503:
+            response.headers["Retry-After"] = RETRY_AFTER
+        return response
+
+    @app.errorhandler(OSError)
+    def _disk(error: OSError) -> Response:
+        return _fault(StorageFull()) if is_full(error) else _unforeseen(error)
 
     @app.errorhandler(RateLimitExceeded)
     def _limited(_: RateLimitExceeded) -> Response:
