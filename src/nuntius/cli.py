@@ -176,8 +176,10 @@ def listen() -> None:
     installation = Installation(Settings.from_environment())
     installation.database.migrate()
     listener = Listener(installation, Queue(installation).put)
-    signal.signal(signal.SIGTERM, lambda *_: os._exit(0))  # what was heard stands in the store already
+    signal.signal(signal.SIGTERM, lambda *_: listener.end())
     listener.run()
+    listener.stop()
+    os._exit(0)  # the threads of loaded models do not outlive the interpreter's own tidying up
 
 
 @main.command()
@@ -190,6 +192,32 @@ def bridge() -> None:
 
     to_lines()
     run(FILES, *Settings.from_environment().bridge_at)
+
+
+@main.command()
+@click.argument("folder", type=click.Path(path_type=Path))
+def backup(folder: Path) -> None:
+    """Back up everything into a new folder, while Nuntius runs."""
+    from nuntius.settings import Settings
+    from nuntius.store.backup import back_up
+    from nuntius.store.installation import Installation
+
+    copied = back_up(Installation(Settings.from_environment()), folder)
+    click.echo(
+        f"{len(copied)} files ({sum(each.size for each in copied) / 1e6:.1f} MB) are in {folder}, each verified."
+    )
+
+
+@main.command()
+@click.argument("folder", type=click.Path(exists=True, file_okay=False, path_type=Path))
+def restore(folder: Path) -> None:
+    """Put a backup into the data folder (NUNTIUS_DATA), which must be new or empty."""
+    from nuntius.settings import Settings
+    from nuntius.store.backup import restore as put_back
+
+    settings = Settings.from_environment()
+    copied = put_back(folder, settings.data)
+    click.echo(f"{len(copied)} files are in {settings.data}, each verified. Start Nuntius with it.")
 
 
 @main.command()

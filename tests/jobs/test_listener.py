@@ -142,6 +142,32 @@ def test_a_listener_that_died_goes_on_behind_the_last_line(recording: Recording1
     assert recording.lines() == [text for _, _, text in SCRIPT]
 
 
+def test_a_listener_that_lost_its_meeting_writes_nothing_more(recording: Recording10s) -> None:
+    recording.send(0, 20)
+    recording.stop(20)
+    with recording.desk.installation.database.write() as session:
+        room = session.get_one(Room, recording.room().id)
+        room.listener, room.listener_at = "another process", now()
+    recording.follow()
+    assert recording.lines() == []
+    assert not recording.room().drafted
+
+
+def test_a_listener_that_ends_lets_another_follow_at_once(recording: Recording10s) -> None:
+    recording.send(0, 2)
+    listener = Listener(recording.desk.installation, recording.desk.queue.put)
+    running = Thread(target=listener.run)
+    running.start()
+    patience = time.monotonic() + 20
+    while recording.room().listener is None:
+        assert time.monotonic() < patience
+        time.sleep(0.05)
+    listener.end()
+    running.join()
+    listener.stop()
+    assert recording.room().listener is None
+
+
 def test_what_people_did_live_is_carried_to_the_settled_record(recording: Recording10s) -> None:
     recording.send(0, 20)
     recording.stop(20)

@@ -1,13 +1,12 @@
 """Background work: steps, restarts, cancelling, failures; with a scripted recogniser and a made diarizer."""
 
-import os
 import shutil
 import socket
 import subprocess
 from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
-from threading import Event
+from threading import Event, Thread
 
 import docx
 import numpy as np
@@ -22,9 +21,13 @@ from nuntius.core.speech import recogniser as stretching
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines, steps
+from nuntius.jobs import work as working
 from nuntius.jobs.queue import Queue, storage
-from nuntius.jobs.work import JobCancelled, Report, work
+from nuntius.jobs.work import JobCancelled, JobLost, Report, work
+from nuntius.store import heartbeats
+from nuntius.store.errors import StorageFull
 from nuntius.store.installation import Installation
+from nuntius.store.jobs import LEASE, claim
 from nuntius.store.models import Job, RecognisedStretch, Recording, TurnRow, now
 from tests.help import Desk, tone, write_wav
 
@@ -102,7 +105,8 @@ def test_a_killed_worker_goes_on_behind_the_last_stretch(
     assert (job.state, job.done_steps) == ("working", ["sound"])
     _pretend_dead(desk.installation, job.id)
     made_engines.fail_at = None
-    assert desk.queue.recover(waiting=False) == 1
+    desk.queue.huey.flush()
+    assert desk.queue.recover() == 1
     desk.work()
     assert job_of(desk, meeting).state == "done"
     assert made_engines.calls == 3 + 2  # two done before, one lost, two left (four stretches in all)
@@ -114,12 +118,9 @@ def test_a_killed_worker_goes_on_behind_the_last_stretch(
 
 
 def _pretend_dead(installation: Installation, job_id: str) -> None:
-    """Lets the job look as if its worker had been another process that is gone."""
-    gone = subprocess.Popen(["true"])
-    gone.wait()
+    """Lets the job look as if its worker had given no sign of life for longer than its lease."""
     with installation.database.write() as session:
-        job = session.get_one(Job, job_id)
-        job.worker = f"{os.uname().nodename}:{gone.pid}"
+        session.get_one(Job, job_id).beat_at = now() - 2 * LEASE
 
 
 def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> None:
@@ -127,8 +128,9 @@ def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> No
     job = job_of(desk, meeting)
     with desk.installation.database.write() as session:
         row = session.get_one(Job, job.id)
-        row.state, row.worker, row.beat_at = "working", f"{os.uname().nodename}:{os.getppid()}", now()
-    assert desk.queue.recover(waiting=False) == 0
+        row.state, row.worker, row.beat_at = "working", "another/1", now()
+    desk.queue.huey.flush()
+    assert desk.queue.recover() == 0
     work(desk.installation, job.id)
     assert job_of(desk, meeting).state == "working"
 
@@ -207,7 +209,10 @@ def test_an_unforeseen_failure_says_so_without_details(
 def test_progress_is_noted_and_a_wish_to_cancel_is_heard(desk: Desk, long_wav: Path) -> None:
     meeting = desk.bring_in(long_wav)
     job = job_of(desk, meeting)
-    report = Report(desk.installation, job.id)
+    with desk.installation.database.write() as session:
+        claimed = claim(session, job.id)
+        assert claimed is not None and claimed.worker is not None
+    report = Report(desk.installation, job.id, claimed.worker)
     report("listen", 0.4, force=True)
     report("listen", 0.3, force=True)
     assert job_of(desk, meeting).progress == 0.4  # never backwards
@@ -215,6 +220,81 @@ def test_progress_is_noted_and_a_wish_to_cancel_is_heard(desk: Desk, long_wav: P
         session.get_one(Job, job.id).cancel_asked = True
     with pytest.raises(JobCancelled):
         report("listen", 0.5, force=True)
+
+
+def test_who_lost_a_job_neither_reports_nor_ends_it(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    job = job_of(desk, meeting)
+    with desk.installation.database.write() as session:
+        first = claim(session, job.id)
+        assert first is not None and first.worker is not None
+    _pretend_dead(desk.installation, job.id)
+    with desk.installation.database.write() as session:
+        second = claim(session, job.id)
+        assert second is not None and second.worker != first.worker
+    with pytest.raises(JobLost):
+        Report(desk.installation, job.id, first.worker)("listen", 0.5, force=True)
+    working._end(desk.installation, job.id, first.worker, "failed", "nonsense")
+    assert (job_of(desk, meeting).state, job_of(desk, meeting).error) == ("working", None)
+
+
+def test_cancelling_work_without_a_sign_of_life_ends_it(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    job = job_of(desk, meeting)
+    with desk.installation.database.write() as session:
+        claim(session, job.id)
+    working_still = desk.client.post(f"/api/meetings/{meeting}/cancel").json["job"]["state"]
+    _pretend_dead(desk.installation, job.id)
+    assert working_still == "working"  # its worker is alive and ends it itself
+    assert desk.client.post(f"/api/meetings/{meeting}/cancel").json["job"]["state"] == "cancelled"
+
+
+def test_a_wish_to_cancel_outlives_the_worker(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    job = job_of(desk, meeting)
+    with desk.installation.database.write() as session:
+        claim(session, job.id)
+    desk.client.post(f"/api/meetings/{meeting}/cancel")
+    _pretend_dead(desk.installation, job.id)
+    desk.queue.recover()
+    assert job_of(desk, meeting).state == "cancelled"
+
+
+def test_a_process_number_that_is_used_again_keeps_no_job_alive(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    with desk.installation.database.write() as session:
+        row = session.get_one(Job, job_of(desk, meeting).id)
+        row.state, row.beat_at = "working", now() - 2 * LEASE
+        row.worker = f"{socket.gethostname()}:1"  # process 1 always lives
+    desk.queue.huey.flush()
+    assert desk.queue.recover() == 1
+    desk.work()
+    assert job_of(desk, meeting).state == "done"
+
+
+def test_an_end_that_cannot_be_written_is_written_when_there_is_room(
+    desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    meeting, full = desk.bring_in(long_wav), [3]
+    still_held = working.held
+
+    def held_unless_full(*given: object) -> Job | None:
+        if full[0]:
+            full[0] -= 1
+            raise StorageFull()
+        return still_held(*given)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(working, "END_TRIES", (0.0, 0.0, 0.0, 0.0))
+
+    def run_out(report: object, *_: object) -> None:
+        monkeypatch.setattr(working, "held", held_unless_full)
+        raise StorageFull()
+
+    monkeypatch.setattr(working, "_run", run_out)
+    desk.work()
+    job = job_of(desk, meeting)
+    assert (job.state, full) == ("failed", [0])
+    assert "make room" in (job.error or "")
 
 
 class QueueContract:
@@ -233,6 +313,16 @@ class QueueContract:
         huey.execute(task)
         assert job_of(desk, meeting).state == "done"
         assert huey.dequeue() is None
+
+    def test_a_waiting_job_that_the_storage_lost_is_put_in_again_once(self, desk: Desk, long_wav: Path) -> None:
+        huey = storage(replace(desk.installation.settings, queue_url=self.url))
+        queue = Queue(desk.installation, huey)
+        desk.bring_in(long_wav)
+        huey.flush()
+        assert (queue.recover(), queue.recover(), huey.pending_count()) == (1, 0, 1)
+
+    def test_it_says_whether_it_answers(self, desk: Desk) -> None:
+        assert Queue(desk.installation, storage(replace(desk.installation.settings, queue_url=self.url))).answers()
 
 
 class TestSqliteQueue(QueueContract):
@@ -260,6 +350,33 @@ class TestRedisQueue(QueueContract):
         client.close()
         process.terminate()
         process.wait()
+
+
+def test_a_queue_that_is_away_loses_no_job(desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    away = Queue(desk.installation, storage(replace(desk.installation.settings, queue_url="redis://127.0.0.1:9/0")))
+    assert not away.answers()
+    monkeypatch.setitem(desk.app.extensions, "nuntius_queue", away)
+    meeting = desk.bring_in(long_wav)  # begin answers 200
+    assert job_of(desk, meeting).state == "waiting"
+    assert desk.queue.recover() == 1  # another one, that is there again, finds it
+    desk.work()
+    assert job_of(desk, meeting).state == "done"
+
+
+def test_the_watch_takes_over_while_the_worker_is_busy(desk: Desk, long_wav: Path) -> None:
+    meeting = desk.bring_in(long_wav)
+    desk.queue.huey.flush()
+    ended = Event()
+    watch = Thread(target=desk.queue._watch, args=(ended,))
+    watch.start()
+    while desk.queue.huey.pending_count() == 0:
+        assert watch.is_alive()
+    ended.set()
+    watch.join()
+    with desk.installation.database.read() as session:
+        assert "worker" not in heartbeats.missing(session)
+    desk.work()
+    assert job_of(desk, meeting).state == "done"
 
 
 class TestTranscriptBeside:

@@ -46,12 +46,20 @@ class RoomDesk:
         self.run = answer.json.get("number", self.run)
         return answer
 
-    def put(self, number: int, data: bytes, digest: str | None = None, begun: float | None = None) -> TestResponse:
+    def put(
+        self,
+        number: int,
+        data: bytes,
+        digest: str | None = None,
+        begun: float | None = None,
+        earliest: int | str | None = None,
+    ) -> TestResponse:
         headers = {
             "X-CSRF-Token": self.client.token,
             "X-Recorder": self.recorder,
             "X-Part-SHA256": digest or hashlib.sha256(data).hexdigest(),
             **({} if begun is None else {"X-Begun": str(begun)}),
+            **({} if earliest is None else {"X-Earliest": str(earliest).encode().decode("latin-1")}),
         }
         return self.client.raw.put(f"{self.base}/runs/{self.run}/parts/{number}", data=data, headers=headers)
 

@@ -185,7 +185,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the server and its database answer. */
+        /** What works and what does not; 503 where the server itself cannot do its part (database, disk). */
         get: operations["getHealth"];
         put?: never;
         post?: never;
@@ -959,7 +959,7 @@ export interface paths {
         get?: never;
         /**
          * A part as raw 16-bit mono samples at 16 kHz.
-         * @description <br/>Headers: `X-Part-SHA256`, `X-Recorder`, and on the first part `X-Begun`, the recorder's clock in seconds since<br/>1970. The same part again is fine.
+         * @description <br/>Headers: `X-Part-SHA256`, `X-Recorder`, on the first part `X-Begun`, the recorder's clock in seconds since 1970,<br/>and `X-Earliest`, the lowest part of this run that the recorder can still send: what is missing below it is marked<br/>as a gap. The same part again is fine. `held` says how many parts are here without one missing.
          */
         put: operations["putSound"];
         post?: never;
@@ -1975,12 +1975,33 @@ export interface components {
             /** Voice */
             voice: number | null;
         };
-        /** Health */
+        /**
+         * Health
+         * @description `degraded`: something beside the server is missing; `down`: the server cannot do its own part.
+         */
         Health: {
-            /** Status */
-            status: string;
+            /** Faults */
+            faults: components["schemas"]["HealthFault"][];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "ok" | "degraded" | "down";
             /** Version */
             version: string;
+        };
+        /**
+         * HealthFault
+         * @description What does not work, with a sentence for whoever runs this machine.
+         */
+        HealthFault: {
+            /** Detail */
+            detail: string;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "database" | "disk" | "queue" | "worker" | "listener";
         };
         /** HistoryOut */
         HistoryOut: {
@@ -2351,6 +2372,11 @@ export interface components {
         };
         /** NewRun */
         NewRun: {
+            /**
+             * All Sent
+             * @default false
+             */
+            all_sent: boolean;
             /** Recorder */
             recorder: string;
             /**
@@ -3602,6 +3628,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
         };

@@ -8,6 +8,7 @@ import { useSession } from "../features/entry/useSession";
 import { RecordingBar } from "../features/room/RecordingBar";
 import { SERIF } from "../theme/theme";
 import { useModeToggle } from "../theme/useMode";
+import { HealthNotice } from "./HealthNotice";
 import { useJobEvents } from "./useJobEvents";
 import { KeySheet } from "./KeySheet";
 import { useKeys } from "./keys";
@@ -67,6 +68,7 @@ export function Shell() {
         </Box>
       </Box>
       <RecordingBar />
+      <HealthNotice />
       <Box component="main" id="view" tabIndex={-1} sx={{ flex: 1, minHeight: 0, overflow: "auto", outline: "none" }}>
         <Outlet />
       </Box>

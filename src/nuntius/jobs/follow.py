@@ -7,6 +7,7 @@ from threading import Event, Thread
 
 import numpy as np
 from sqlalchemy import func, select
+from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.audio.pcm import FULL_SCALE
@@ -20,6 +21,7 @@ from nuntius.core.minutes.scene import scene
 from nuntius.jobs import engines
 from nuntius.store.capture import Piece, finish, folder, pieces
 from nuntius.store.installation import Installation
+from nuntius.store.jobs import this_process
 from nuntius.store.live import add_lines, live_lines, live_so_far, tell_voices
 from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, Room
@@ -38,6 +40,10 @@ MOST_PARTS = 100  # asked for at a time
 READ = 30.0  # seconds of sound that voices are told in at a time
 AFTER_FAULT = 3.0  # seconds before the listener may begin anew with a meeting whose following broke off
 WARM = 15.0  # seconds between two readings of what has been said, so that a brief and the minutes are quick
+
+
+class TakenOver(Exception):
+    """Another listener follows this meeting now."""
 
 
 class Follower:
@@ -65,10 +71,20 @@ class Follower:
         except FileNotFoundError:  # the recording was put together or removed meanwhile: there is nothing to follow
             self._over.set()
             self._note_drafted()
+        except TakenOver:
+            log.info("another listener follows", extra={"room": self._room_id})
+            self._over.set()
         except Exception:
             log.exception("following broke off", extra={"room": self._room_id})
             self._over.set()
             self._end.wait(AFTER_FAULT)
+
+    def _mine(self, session: Session) -> Room:
+        """The room, to be written to. Raises TakenOver."""
+        room = session.get_one(Room, self._room_id)
+        if room.listener not in (None, this_process()):
+            raise TakenOver()
+        return room
 
     # --- words ---
 
@@ -104,7 +120,7 @@ class Follower:
     def _begin(self) -> int:
         """The sample behind the last settled line: where hearing goes on after a break of this process."""
         with self._installation.database.write() as session:
-            room = session.get_one(Room, self._room_id)
+            room = self._mine(session)
             query = select(func.max(LiveLineRow.end)).where(LiveLineRow.meeting_id == room.meeting_id)
             at = min(round((session.scalar(query) or 0.0) * RATE), room.held)
             room.heard, room.partial = at, ""
@@ -131,7 +147,7 @@ class Follower:
         """Notes what has been heard up to sample `at`; stops by itself after a long silence."""
         job = None
         with self._installation.database.write() as session:
-            room = session.get_one(Room, self._room_id)
+            room = self._mine(session)
             if heard.settled:
                 add_lines(session, room, heard.settled)
             partial = heard.partial or LiveLine(at / RATE, at / RATE, "")
@@ -182,7 +198,7 @@ class Follower:
         news = {n: pieces for n, pieces in told.items() if [voice for _, voice in pieces] != [voices[n]]}
         if news:
             with self._installation.database.write() as session:
-                tell_voices(session, session.get_one(Room, self._room_id), news)
+                tell_voices(session, self._mine(session), news)
 
     # --- minutes ---
 

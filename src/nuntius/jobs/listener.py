@@ -8,17 +8,22 @@ from threading import Event, Thread
 
 from sqlalchemy import or_, select, update
 
+from nuntius.core.errors import Fault
 from nuntius.jobs.follow import Follower
 from nuntius.jobs.line import LIVE, CallLine
+from nuntius.store import heartbeats
+from nuntius.store.capture import end_vanished
+from nuntius.store.errors import DatabaseBusy
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import is_dead, this_worker
+from nuntius.store.jobs import lapsed, this_process
 from nuntius.store.models import Room, now
 
 log = logging.getLogger(__name__)
 
 LOOK = 0.1  # seconds between two looks for meetings to follow
-LEASE = timedelta(seconds=20)  # after which a meeting without a sign of its listener may be taken over
-BEAT = 5.0  # seconds between two signs of life
+LEASE = timedelta(seconds=8)  # after which a meeting without a sign of its listener may be taken over
+BEAT = 2.0  # seconds between two signs of life
+CLOCK = 60.0  # seconds between two looks for recordings whose page has vanished
 
 
 class Listener:
@@ -32,21 +37,51 @@ class Listener:
 
     def run(self) -> None:
         """Follows until told to end."""
-        beaten = 0.0
+        Thread(target=self._watch, name="signs-of-life", daemon=True).start()
         while not self._end.wait(LOOK):
-            self._followed = {room: thread for room, thread in self._followed.items() if thread.is_alive()}
-            for room in self._unfollowed():
-                self._follow(room)
-            self._call()
-            if time.monotonic() - beaten > BEAT and self._followed:
-                beaten = time.monotonic()
-                self._beat()
+            try:
+                self._look()
+            except DatabaseBusy as fault:  # the next look may get through
+                log.warning("no look for meetings", extra={"why": fault.sentence})
+
+    def _look(self) -> None:
+        self._followed = {room: thread for room, thread in self._followed.items() if thread.is_alive()}
+        for room in self._unfollowed():
+            self._follow(room)
+        self._call()
 
     def stop(self) -> None:
         """Ends `run` and, soon after, the followers; what they have heard stands in the store."""
-        self._end.set()
+        self.end()
         for thread in [*self._followed.values(), *self._lines.values()]:
             thread.join(timeout=10)
+        self._release()
+
+    def end(self) -> None:
+        """Lets `run` and the followers end, without waiting for them."""
+        self._end.set()
+
+    def _watch(self) -> None:
+        """Gives signs of life beside all else, and ends recordings by the clock."""
+        looked = -CLOCK
+        while not self._end.is_set():
+            try:
+                self._beat()
+                if time.monotonic() - looked > CLOCK:
+                    looked = time.monotonic()
+                    self._end_vanished()
+            except Fault as fault:
+                log.warning("no sign of life", extra={"why": fault.sentence})
+            except Exception:
+                log.exception("no sign of life")
+            self._end.wait(BEAT)
+
+    def _end_vanished(self) -> None:
+        with self._installation.database.write() as session:
+            jobs = [job.id for job in end_vanished(session)]
+        for job_id in jobs:
+            log.info("ended by the clock", extra={"job": job_id})
+            self._put(job_id)
 
     def _follow(self, room: int) -> None:
         follower = Follower(self._installation, room, self._put, self._end)
@@ -77,16 +112,25 @@ class Listener:
         return [room for room in free if self._claim(room)]
 
     def _is_free(self, room: Room) -> bool:
-        return room.listener in (None, this_worker()) or is_dead(room.listener, room.listener_at, LEASE)
+        return room.listener in (None, this_process()) or lapsed(room.listener_at, LEASE)
 
     def _claim(self, room_id: int) -> bool:
         with self._installation.database.write() as session:
             room = session.get(Room, room_id)
             if room is None or not self._is_free(room):
                 return False
-            room.listener, room.listener_at = this_worker(), now()
+            room.listener, room.listener_at = this_process(), now()
             return True
 
     def _beat(self) -> None:
+        mine = [*self._followed, *self._lines]
         with self._installation.database.write() as session:
-            session.execute(update(Room).where(Room.id.in_(self._followed)).values(listener_at=now()))
+            heartbeats.beat(session, "listener", this_process())
+            session.execute(
+                update(Room).where(Room.id.in_(mine), Room.listener == this_process()).values(listener_at=now())
+            )
+
+    def _release(self) -> None:
+        """Lets another listener follow at once what this one followed."""
+        with self._installation.database.write() as session:
+            session.execute(update(Room).where(Room.listener == this_process()).values(listener=None))

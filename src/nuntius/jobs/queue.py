@@ -1,23 +1,35 @@
 """The queue between the pages and the workers: huey on SQLite, or on Redis for several machines."""
 
-from huey import Huey, RedisHuey, SqliteHuey, crontab
+import logging
+from threading import Event, Thread
 
+from huey import Huey, RedisHuey, SqliteHuey
+from redis import ConnectionPool
+
+from nuntius.core.errors import Fault
 from nuntius.jobs.work import work
 from nuntius.settings import Settings
+from nuntius.store import heartbeats
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import abandoned, release
+from nuntius.store.jobs import release_unheld, this_process, waiting_jobs
+
+log = logging.getLogger(__name__)
+
+NAME = "nuntius"
+PATIENCE = 5.0  # seconds that Redis may take to answer
 
 
 def storage(settings: Settings) -> Huey:
     """The queue that the settings name."""
     if settings.queue_url:
-        return RedisHuey("nuntius", url=settings.queue_url)
+        pool = ConnectionPool.from_url(settings.queue_url, socket_timeout=PATIENCE, socket_connect_timeout=PATIENCE)
+        return RedisHuey(NAME, connection_pool=pool)
     settings.data.mkdir(parents=True, exist_ok=True)
-    return SqliteHuey("nuntius", filename=str(settings.data / "queue.db"), fsync=True)
+    return SqliteHuey(NAME, filename=str(settings.data / "queue.db"), fsync=True)
 
 
 class Queue:
-    """Puts jobs in, and works on them."""
+    """Puts jobs in, and works on them. What counts is the job's row: what the storage loses is put in again."""
 
     def __init__(self, installation: Installation, huey: Huey | None = None) -> None:
         self._installation = installation
@@ -27,30 +39,55 @@ class Queue:
         def work_on(job_id: str) -> None:
             work(installation, job_id)
 
-        @self.huey.periodic_task(crontab(minute="*"), name="take_over")
-        def take_over() -> None:
-            self.recover(waiting=False)
-
         self._work_on = work_on
 
     def put(self, job_id: str) -> None:
-        """Lets a worker take this job on."""
-        self._work_on(job_id)
+        """Lets a worker take this job on; where the storage is away the job waits until `recover` finds it."""
+        try:
+            self._work_on(job_id)
+        except Exception as cause:  # each storage has its own errors, and none of them may lose a job
+            log.warning("job not queued", extra={"job": job_id, "why": type(cause).__name__})
 
-    def recover(self, waiting: bool = True) -> int:
-        """Puts back the jobs of dead workers (and, on a fresh start, those that wait); how many."""
+    def answers(self) -> bool:
+        """Whether the storage can be reached."""
+        try:
+            self.huey.pending_count()
+        except Exception:
+            return False
+        return True
+
+    def recover(self) -> int:
+        """Puts in what is to be done and is not in the storage: jobs of dead workers, and waiting ones; how many."""
         with self._installation.database.write() as session:
-            lost = [job for job in abandoned(session) if waiting or job.state == "working"]
-            for job in lost:
-                release(session, job)
-            numbers = [job.id for job in lost]
-        for number in numbers:
-            self.put(number)
-        return len(numbers)
+            release_unheld(session)
+            waiting = waiting_jobs(session)
+        queued = {task.args[0] for task in self.huey.pending()}
+        lost = [job_id for job_id in waiting if job_id not in queued]
+        for job_id in lost:
+            self.put(job_id)
+        return len(lost)
 
     def run(self) -> None:
         """Works until the process is told to end."""
         self._installation.database.migrate()
         self.huey.flush()  # what waits stands in the job table
-        self.recover()
-        self.huey.create_consumer(workers=1, worker_type="thread", backoff=1.05, max_delay=0.5).run()
+        ended = Event()
+        Thread(target=self._watch, args=(ended,), name="taking-over", daemon=True).start()
+        try:
+            self.huey.create_consumer(workers=1, periodic=False, backoff=1.05, max_delay=0.5).run()
+        finally:
+            ended.set()
+
+    def _watch(self, ended: Event) -> None:
+        """Gives signs of life and takes over, beside the work and never behind it."""
+        while True:
+            try:
+                with self._installation.database.write() as session:
+                    heartbeats.beat(session, "worker", this_process())
+                self.recover()
+            except Fault as fault:
+                log.warning("no sign of life", extra={"why": fault.sentence})
+            except Exception:
+                log.exception("taking over failed")
+            if ended.wait(heartbeats.BEAT):
+                return

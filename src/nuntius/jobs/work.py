@@ -7,20 +7,22 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Event, Thread
 
-from sqlalchemy import update
+from sqlalchemy.orm import Session
 
 from nuntius.core.errors import Fault
 from nuntius.jobs import steps, together, voices
 from nuntius.store.capture import RECORDED
+from nuntius.store.errors import DatabaseBusy, StorageFull
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import claim
+from nuntius.store.jobs import beat, claim, held
 from nuntius.store.models import Job, Recording, now
 from nuntius.store.uploads import beside
 
 log = logging.getLogger(__name__)
 
 BEAT = 0.5  # seconds between two notes of progress
-PULSE = 15.0  # seconds between two signs of life; a job is given to another worker after 60 without one
+PULSE = 5.0  # seconds between two signs of life; a job is given to another worker after `store.jobs.LEASE` without one
+END_TRIES = (0.5, 1.0, 2.0, 5.0, 10.0, 20.0)  # seconds between tries to write how a job ended, on a full disk say
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,17 +79,24 @@ class JobCancelled(Exception):
     """Somebody asked to stop."""
 
 
+class JobLost(Exception):
+    """The job is not this worker's any more: cancelled while it seemed dead, removed, or taken over."""
+
+
 @contextmanager
-def pulse(installation: Installation, job_id: str) -> Iterator[None]:
+def pulse(installation: Installation, job_id: str, holder: str) -> Iterator[None]:
     """Gives signs of life while a step is busy; a large model may need minutes for one stretch."""
     ended = Event()
 
-    def beat() -> None:
+    def run() -> None:
         while not ended.wait(PULSE):
-            with installation.database.write() as session:
-                session.execute(update(Job).where(Job.id == job_id).values(beat_at=now()))
+            try:
+                with installation.database.write() as session:
+                    beat(session, job_id, holder)
+            except Fault as fault:  # busy or full for a moment: the next beat may get through
+                log.warning("no sign of life", extra={"job": job_id, "why": fault.sentence})
 
-    thread = Thread(target=beat, daemon=True)
+    thread = Thread(target=run, daemon=True)
     thread.start()
     try:
         yield
@@ -98,16 +107,17 @@ def pulse(installation: Installation, job_id: str) -> Iterator[None]:
 
 @dataclass(slots=True)
 class Report:
-    """Notes progress of one job and watches for a wish to cancel."""
+    """Writes down the progress of one job and watches for a wish to cancel."""
 
     installation: Installation
     job_id: str
+    holder: str
     begun: float = field(default_factory=time.monotonic)
     first: float = -1.0  # progress at which this run began
     last: float = 0.0
 
     def __call__(self, step: str, progress: float, force: bool = False) -> None:
-        """Raises JobCancelled when a person asked for it."""
+        """Raises JobCancelled when a person asked for it, JobLost when it is another's."""
         moment = time.monotonic()
         if not force and moment - self.last < BEAT:
             return
@@ -115,67 +125,90 @@ class Report:
         if self.first < 0:
             self.first = progress
         gained, spent = progress - self.first, moment - self.begun
-        with self.installation.database.write() as session:
-            job = session.get(Job, self.job_id)
-            if job is None or job.cancel_asked:
-                raise JobCancelled()
-            job.step, job.progress, job.beat_at = step, max(job.progress, progress), now()
-            job.remaining = spent * (1 - progress) / gained if gained > 0.02 else None
+        try:
+            with self.installation.database.write() as session:
+                job = _still_held(session, self.job_id, self.holder)
+                job.step, job.progress, job.beat_at = step, max(job.progress, progress), now()
+                job.remaining = spent * (1 - progress) / gained if gained > 0.02 else None
+        except DatabaseBusy:  # the figure is written the next time
+            log.warning("progress not written", extra={"job": self.job_id})
+
+
+def _still_held(session: Session, job_id: str, holder: str) -> Job:
+    job = held(session, job_id, holder)
+    if job is None:
+        raise JobLost()
+    if job.cancel_asked:
+        raise JobCancelled()
+    return job
 
 
 def work(installation: Installation, job_id: str) -> None:
     """Claims a job and carries it to an end; does nothing when another worker has it."""
     with installation.database.write() as session:
         job = claim(session, job_id)
-        if job is None:
+        if job is None or job.worker is None:
             return
+        holder = job.worker
         task = steps.Task(installation, job.meeting_id, job.people)
         plan = plan_of(job, task.recording(session), beside(session, job.meeting_id))
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:
-        with pulse(installation, job_id):
-            _run(installation, job_id, task, plan, done)
+        with pulse(installation, job_id, holder):
+            _run(Report(installation, job_id, holder), task, plan, done)
+    except JobLost:
+        log.info("job lost", extra={"job": job_id})
     except JobCancelled:
-        _end(installation, job_id, "cancelled")
+        _end(installation, job_id, holder, "cancelled")
     except Fault as fault:
-        _end(installation, job_id, "failed", fault.sentence)
+        _end(installation, job_id, holder, "failed", fault.sentence)
     except Exception:
         log.exception("job failed", extra={"job": job_id})
         sentence = (
             "Something went wrong on our side. The recording is kept; try again, and see the log if it happens twice."
         )
-        _end(installation, job_id, "failed", sentence)
+        _end(installation, job_id, holder, "failed", sentence)
     else:
-        _end(installation, job_id, "done")
+        _end(installation, job_id, holder, "done")
 
 
-def _run(installation: Installation, job_id: str, task: steps.Task, plan: tuple[Step, ...], done: set[str]) -> None:
-    report, base = Report(installation, job_id), 0.0
+def _run(report: Report, task: steps.Task, plan: tuple[Step, ...], done: set[str]) -> None:
+    base = 0.0
     for step in plan:
         if step.name not in done:
             report(step.name, base, force=True)
             begun = time.monotonic()
             step.run(task, lambda share, s=step, b=base: report(s.name, b + s.share * share))  # type: ignore[misc]
-            _finish_step(installation, job_id, step.name)
-            log.info(
-                "step done", extra={"job": job_id, "step": step.name, "seconds": round(time.monotonic() - begun, 2)}
-            )
+            _finish_step(report, step.name)
+            seconds = round(time.monotonic() - begun, 2)
+            log.info("step done", extra={"job": report.job_id, "step": step.name, "seconds": seconds})
         base += step.share
 
 
-def _finish_step(installation: Installation, job_id: str, name: str) -> None:
-    with installation.database.write() as session:
-        job = session.get_one(Job, job_id)
+def _finish_step(report: Report, name: str) -> None:
+    with report.installation.database.write() as session:
+        job = held(session, report.job_id, report.holder)
+        if job is None:
+            raise JobLost()
         job.done_steps = [*job.done_steps, name]
-        if job.cancel_asked:
-            raise JobCancelled()
+        cancel_asked = job.cancel_asked
+    if cancel_asked:
+        raise JobCancelled()
 
 
-def _end(installation: Installation, job_id: str, state: str, error: str | None = None) -> None:
-    with installation.database.write() as session:
-        job = session.get(Job, job_id)
-        if job is not None:
-            job.state, job.error, job.remaining, job.worker, job.cancel_asked = state, error, None, None, False
-            job.progress = 1.0 if state == "done" else job.progress
-    log.info("job ends", extra={"job": job_id, "state": state})
+def _end(installation: Installation, job_id: str, holder: str, state: str, error: str | None = None) -> None:
+    """Writes how a job ended, again and again while the disk is full; after that its lease runs out and it goes on."""
+    for pause in (*END_TRIES, None):
+        try:
+            with installation.database.write() as session:
+                job = held(session, job_id, holder)
+                if job is not None:
+                    job.state, job.error, job.remaining, job.worker, job.cancel_asked = state, error, None, None, False
+                    job.progress = 1.0 if state == "done" else job.progress
+            log.info("job ends", extra={"job": job_id, "state": state})
+            return
+        except (StorageFull, DatabaseBusy) as fault:
+            log.warning("end not written", extra={"job": job_id, "state": state, "why": fault.sentence})
+            if pause is not None:
+                time.sleep(pause)

@@ -3,9 +3,10 @@
 import hashlib
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import timedelta
 
 import numpy as np
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
@@ -19,6 +20,8 @@ from nuntius.store.rooms import agenda_of, may_record, runs_of, touch, turn_to
 LARGEST = 20 * RATE * 2  # bytes of a part: twenty seconds
 LEAST_GAP = 0.05  # seconds; less is the jitter of two clocks
 RECORDED = "recording.flac"  # name of a recording made here
+UNKNOWN = ""  # digest of a part whose row was rebuilt from its file, which may have been cut
+VANISHED = timedelta(hours=12)  # without sound or pause, after which a recording is ended with what is here
 SOURCES = ("microphone", "computer", "both", "line")
 
 
@@ -31,10 +34,18 @@ def folder(run: Run) -> str:
 
 
 def begin_run(
-    session: Session, user: User, meeting: Meeting, room: Room, recorder: str, source: str, take_over: bool = False
+    session: Session,
+    user: User,
+    meeting: Meeting,
+    room: Room,
+    recorder: str,
+    source: str,
+    take_over: bool = False,
+    all_sent: bool = False,
 ) -> Run:
     """Begins to record, or goes on after a pause, a crash or a change of source.
 
+    With `all_sent` the recorder says that it has no part of earlier runs left: what is missing of them is a gap.
     Raises ConsentMissing, RecordedElsewhere (another page records and `take_over` is not asked for), Conflict
     (the recording has ended, or parts of the run before are still on their way).
     """
@@ -44,7 +55,7 @@ def begin_run(
         raise ConsentMissing()
     last = last_run(session, room)
     if last is not None:
-        _close(session, room, last, recorder, take_over)
+        _close(session, room, last, recorder, take_over, all_sent)
     run = Run(
         room_id=room.id,
         number=last.number + 1 if last else 0,
@@ -68,17 +79,19 @@ def last_run(session: Session, room: Room) -> Run | None:
     return session.scalars(select(Run).where(Run.room_id == room.id).order_by(Run.number.desc())).first()
 
 
-def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bool) -> None:
+def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bool, all_sent: bool) -> None:
     """Ends the run before a new one; a run that broke off leaves a gap."""
     if last.expected is None:
         if last.recorder != recorder and not take_over:
             raise RecordedElsewhere(account_name(session, session.get_one(User, last.user_id)))
+        close_holes(session, room, last)
         last.expected = last.parts
         if room.state == "recording" and last.parts:
             session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=None))
     elif last.parts < last.expected:
-        if last.recorder == recorder and not take_over:
+        if last.recorder == recorder and not take_over and not all_sent:
             raise Conflict("Sound from before the pause is still on its way. Wait a moment, then go on.")
+        close_holes(session, room, last)
         last.expected = last.parts
 
 
@@ -102,7 +115,8 @@ class Arrival:
     number: int
     data: bytes
     digest: str
-    begun: float | None  # the recorder's clock at its first sample, seconds since 1970
+    begun: float | None = None  # the recorder's clock at its first sample, seconds since 1970
+    earliest: int = 0  # the lowest number of this run that the recorder can still send
 
 
 def check_part(session: Session, run: Run, part: Arrival) -> bool:
@@ -112,7 +126,7 @@ def check_part(session: Session, run: Run, part: Arrival) -> bool:
     if hashlib.sha256(part.data).hexdigest() != part.digest:
         raise PartMismatch()
     held = session.get(SoundPart, (run.id, part.number))
-    if held is not None and held.digest != part.digest:
+    if held is not None and held.digest not in (part.digest, UNKNOWN):
         raise Conflict(f"Part {part.number} of this recording is here already with other sound.")
     if held is None and run.expected is not None and part.number >= run.expected:
         raise PartNotWanted()
@@ -127,6 +141,7 @@ def note_part(session: Session, room: Room, run: Run, part: Arrival) -> Job | No
     if part.number == 0 and part.begun is not None and run.begun is None:
         _measure_break(session, room, run, part.begun)
     _advance(session, room, run)
+    close_holes(session, room, run, part.earliest)
     if room.state == "stopping" and run.expected is not None and run.parts >= run.expected:
         return finish(session, room)
     touch(room)
@@ -151,6 +166,23 @@ def _advance(session: Session, room: Room, run: Run) -> None:
             pause.at = room.held / RATE
 
 
+def close_holes(session: Session, room: Room, run: Run, below: int | None = None) -> None:
+    """Marks parts that will not come as gaps, and goes on with what is held behind them.
+
+    Only parts with numbers under `below` are given up; None gives up all that are missing before the last one held.
+    """
+    query = select(SoundPart).where(SoundPart.run_id == run.id, SoundPart.first.is_(None)).order_by(SoundPart.number)
+    while below is None or run.parts < below:
+        behind = session.scalars(query.where(SoundPart.number > run.parts)).first()
+        if behind is None:
+            return
+        goes_on = behind.number if below is None else min(behind.number, below)
+        seconds = (goes_on - run.parts) * behind.samples / RATE
+        session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=seconds))
+        run.parts = goes_on
+        _advance(session, room, run)
+
+
 def _open_breaks(session: Session, room: Room) -> list[Break]:
     return list(session.scalars(select(Break).where(Break.meeting_id == room.meeting_id, Break.seconds.is_(None))))
 
@@ -162,11 +194,19 @@ def _measure_break(session: Session, room: Room, run: Run, begun: float) -> None
     same = before is not None and before.begun is not None and before.recorder == run.recorder
     for gap in _open_breaks(session, room):
         if same and before is not None and before.begun is not None:
-            gap.seconds = max(0.0, begun - before.begun - before.samples / RATE)
+            lost = _lost_within(session, room, before)
+            gap.seconds = max(0.0, begun - before.begun - before.samples / RATE - lost)
         else:
             gap.seconds = max(0.0, (now() - gap.made_at).total_seconds())
         if gap.kind == "gap" and same and gap.seconds < LEAST_GAP:
             session.delete(gap)
+
+
+def _lost_within(session: Session, room: Room, run: Run) -> float:
+    """Seconds of the gaps inside a run."""
+    first, last = run.first / RATE, (run.first + run.samples) / RATE
+    query = select(func.sum(Break.seconds)).where(Break.meeting_id == room.meeting_id, Break.kind == "gap")
+    return session.scalar(query.where(Break.at > first, Break.at < last)) or 0.0
 
 
 # --- pause, end ---
@@ -177,7 +217,7 @@ def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> Non
     if room.state != "recording":
         raise Conflict("Nothing is being recorded now.")
     run.expected = parts
-    room.state = "paused"
+    room.state, room.held_at = "paused", now()
     session.add(
         Break(
             meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=account_name(session, user)
@@ -201,6 +241,7 @@ def stop(session: Session, room: Room, run: Run, parts: int) -> Job | None:
 def finish(session: Session, room: Room) -> Job | None:
     """Ends the recording with what is here; None where it holds no sound at all, and the room is as before."""
     for run in runs_of(session, room):
+        close_holes(session, room, run)
         run.expected = run.parts
     for gap in _open_breaks(session, room):
         gap.seconds = (now() - gap.made_at).total_seconds()
@@ -211,6 +252,39 @@ def finish(session: Session, room: Room) -> Job | None:
     room.state, room.stopped_at = "stopped", now()
     session.add(Recording(meeting_id=room.meeting_id, name=RECORDED, digest="", duration=room.held / RATE))
     return create_job(session, room.meeting_id, None)
+
+
+def end_vanished(session: Session) -> list[Job]:
+    """Ends recordings of which nothing has been heard for VANISHED: their pages do not come back; the jobs."""
+    query = select(Room).where(Room.state.in_(("recording", "paused", "stopping")), Room.held_at < now() - VANISHED)
+    return [job for room in session.scalars(query) if (job := finish(session, room)) is not None]
+
+
+# --- what is on disk without a row ---
+
+
+def parts_without_row(session: Session, files: FileStore) -> list[tuple[Run, list[int]]]:
+    """Runs of recordings that go on, with the numbers of parts that lie on disk and are not in the database."""
+    found = []
+    query = select(Run).join(Room, Room.id == Run.room_id)
+    for run in session.scalars(query.where(Room.state.in_(("recording", "paused", "stopping")))):
+        known = set(session.scalars(select(SoundPart.number).where(SoundPart.run_id == run.id)))
+        on_disk = [number for number in files.part_numbers(folder(run)) if number not in known]
+        if on_disk:
+            found.append((run, on_disk))
+    return found
+
+
+def rebuild_rows(session: Session, run_id: int, sizes: dict[int, int]) -> None:
+    """Rows for parts of which only the files were left; `sizes` are their bytes by number."""
+    run = session.get_one(Run, run_id)
+    for number, size in sizes.items():
+        if session.get(SoundPart, (run.id, number)) is None:
+            session.add(SoundPart(run_id=run.id, number=number, digest=UNKNOWN, samples=size // 2))
+    session.flush()
+    room = session.get_one(Room, run.room_id)
+    _advance(session, room, run)
+    touch(room)
 
 
 # --- reading and cutting ---

@@ -86,3 +86,22 @@ class CopyMissing(Fault):
         super().__init__(
             f"There is no copy named {name}. " + (f"There are: {', '.join(there)}." if there else "None is kept.")
         )
+
+
+class FolderTaken(Fault):
+    def __init__(self, folder: object) -> None:
+        super().__init__(f"{folder} holds something already, and nothing is written over. Name a new or empty folder.")
+
+
+class BackupDamaged(Fault):
+    def __init__(self, path: str) -> None:
+        super().__init__(
+            f"This backup cannot be relied on: {path} is missing or not what it should be. Use another one, or make a new one."
+        )
+
+
+class BackupUnfinished(Fault):
+    def __init__(self, tries: int) -> None:
+        super().__init__(
+            f"Files were being removed all the while, {tries} times, so no complete backup could be made. Try again."
+        )

@@ -12,7 +12,9 @@ from tempfile import NamedTemporaryFile
 from nuntius.store.errors import StorageFull
 
 READ = 1 << 20  # bytes a read
-LEAST_FREE = 64 << 20  # bytes; with less than this a disk counts as full: five minutes of sound and its log need as much
+LEAST_FREE = (
+    64 << 20
+)  # bytes; with less than this a disk counts as full: five minutes of sound and its log need as much
 
 
 class FileStore:
@@ -44,7 +46,7 @@ class FileStore:
         if not target.exists():
             target.parent.mkdir(exist_ok=True)
             source.replace(target)
-            _sync_folder(target.parent)
+            sync_folder(target.parent)
         return digest
 
     @contextmanager
@@ -77,7 +79,7 @@ class FileStore:
             temporary.unlink(missing_ok=True)
             raise_if_full(cause)
             raise
-        _sync_folder(folder)
+        sync_folder(folder)
 
     def join_parts(self, upload: str, count: int) -> str:
         """Joins parts 0 to count - 1 into one kept file; its digest. Raises StorageFull, FileNotFoundError."""
@@ -128,7 +130,8 @@ def is_full(cause: OSError) -> bool:
     return cause.errno in (errno.ENOSPC, errno.EDQUOT)
 
 
-def _sync_folder(folder: Path) -> None:
+def sync_folder(folder: Path) -> None:
+    """Puts the names in a folder on disk for good."""
     handle = os.open(folder, os.O_RDONLY)
     try:
         os.fsync(handle)

@@ -1,21 +1,27 @@
-"""Jobs: claimed by one worker at a time, seen by everybody."""
+"""Jobs: claimed by one worker at a time under a lease, seen by everybody."""
 
-import os
+import secrets
 import socket
 from datetime import datetime, timedelta
 
-from sqlalchemy import or_, select, update
+from sqlalchemy import ColumnElement, or_, select, update
 from sqlalchemy.orm import Session
 
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import Job, now
 
-LEASE = timedelta(seconds=60)  # after which a job without a sign of life may be taken over
+LEASE = timedelta(seconds=30)  # after which a job without a sign of life may be taken over
+_PROCESS = f"{socket.gethostname()}:{secrets.token_hex(6)}"  # never a process number: those are used again
 
 
-def this_worker() -> str:
-    """Name of this process among all workers."""
-    return f"{socket.gethostname()}:{os.getpid()}"
+def this_process() -> str:
+    """Name of this process among all of them, another one after each start."""
+    return _PROCESS
+
+
+def lapsed(seen: datetime | None, lease: timedelta) -> bool:
+    """Whether the last sign of life is older than the lease; none at all counts as lapsed."""
+    return seen is None or seen < now() - lease
 
 
 def create_job(session: Session, meeting_id: str, people: int | None, kind: str = "work") -> Job:
@@ -31,48 +37,47 @@ def latest_job(session: Session, meeting_id: str) -> Job | None:
 
 
 def claim(session: Session, job_id: str) -> Job | None:
-    """The job, now this worker's; None if it is another's, ended or gone."""
-    free = or_(Job.state == "waiting", (Job.state == "working") & (Job.beat_at < now() - LEASE))
-    values = {"state": "working", "worker": this_worker(), "beat_at": now(), "started_at": now(), "error": None}
-    result = session.execute(update(Job).where(Job.id == job_id, free).values(**values))
+    """The job, held from now on (`job.worker` is the new holder); None if it is another's, ended or gone."""
+    holder = f"{this_process()}/{secrets.token_hex(4)}"
+    values = {"state": "working", "worker": holder, "beat_at": now(), "started_at": now(), "error": None}
+    result = session.execute(
+        update(Job).where(Job.id == job_id, or_(Job.state == "waiting", _unheld())).values(**values)
+    )
     if not getattr(result, "rowcount", 0):
         return None
     return session.get(Job, job_id)
 
 
-def abandoned(session: Session) -> list[Job]:
-    """Jobs that wait, or whose worker is dead: those on this machine at once, others when their lease ends."""
-    rows = list(session.scalars(select(Job).where(Job.state.in_(("waiting", "working")))))
-    return [job for job in rows if job.state == "waiting" or is_dead(job.worker, job.beat_at, LEASE)]
+def held(session: Session, job_id: str, holder: str) -> Job | None:
+    """The job as long as `holder` works on it; None when it was cancelled, removed, or taken over."""
+    return session.scalar(select(Job).where(Job.id == job_id, Job.state == "working", Job.worker == holder))
 
 
-def is_dead(worker: str | None, beat_at: datetime | None, lease: timedelta) -> bool:
-    """Whether a worker has gone: one of this machine by its process, another by its last sign of life."""
-    host, _, pid = (worker or "").rpartition(":")
-    if host == socket.gethostname() and pid.isdigit():
-        return int(pid) != os.getpid() and not _is_alive(int(pid))
-    return beat_at is None or beat_at < now() - lease
+def beat(session: Session, job_id: str, holder: str) -> None:
+    """A sign of life of whoever holds a job."""
+    session.execute(update(Job).where(Job.id == job_id, Job.worker == holder).values(beat_at=now()))
 
 
-def _is_alive(pid: int) -> bool:
-    try:
-        os.kill(pid, 0)
-    except ProcessLookupError:
-        return False
-    except PermissionError:
-        return True
-    return True
+def release_unheld(session: Session) -> None:
+    """Puts the jobs of workers without a sign of life back; those that were to be cancelled end."""
+    for job in session.scalars(select(Job).where(_unheld())):
+        job.state, job.worker = ("cancelled" if job.cancel_asked else "waiting"), None
+        job.cancel_asked = False
 
 
-def release(session: Session, job: Job) -> None:
-    """Puts a job of a dead worker back, so that it can be claimed."""
-    job.state, job.worker = "waiting", None
+def waiting_jobs(session: Session) -> list[str]:
+    """Identifiers of the jobs that wait, the oldest first."""
+    return list(session.scalars(select(Job.id).where(Job.state == "waiting").order_by(Job.created_at)))
+
+
+def _unheld() -> ColumnElement[bool]:
+    return (Job.state == "working") & or_(Job.beat_at.is_(None), Job.beat_at < now() - LEASE)
 
 
 def ask_to_cancel(session: Session, job: Job) -> None:
-    """Cancels a waiting job at once, a working one at its next breath. Raises Conflict when it has ended."""
-    if job.state == "waiting":
-        job.state = "cancelled"
+    """Cancels a job at once where nobody works on it, else at its next step forward. Raises Conflict when it has ended."""
+    if job.state == "waiting" or (job.state == "working" and lapsed(job.beat_at, LEASE)):
+        job.state, job.worker = "cancelled", None
     elif job.state == "working":
         job.cancel_asked = True
     else:

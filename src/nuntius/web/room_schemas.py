@@ -63,6 +63,7 @@ class NewRun(Wire):
     recorder: Token
     source: Source
     take_over: bool = False
+    all_sent: bool = False  # no part of earlier runs is left to send
 
 
 class RunEnd(Wire):

@@ -273,9 +273,19 @@ class ActionsOut(Wire):
     actions: list[OpenAction]
 
 
+class HealthFault(Wire):
+    """What does not work, with a sentence for whoever runs this machine."""
+
+    name: Literal["database", "disk", "queue", "worker", "listener"]
+    detail: str
+
+
 class Health(Wire):
-    status: str
+    """`degraded`: something beside the server is missing; `down`: the server cannot do its own part."""
+
+    status: Literal["ok", "degraded", "down"]
     version: str
+    faults: list[HealthFault]
 
 
 class Problem(BaseModel):

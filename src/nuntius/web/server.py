@@ -8,6 +8,8 @@ from gunicorn.app.base import BaseApplication
 
 from nuntius.log import to_lines
 from nuntius.settings import Settings
+from nuntius.store.installation import Installation
+from nuntius.store.recovery import recover_sound
 from nuntius.web.app import create_app
 
 THREADS = 48
@@ -41,6 +43,7 @@ class _Server(BaseApplication):  # type: ignore[misc]
                 self.cfg.set(key, value)
 
     def load(self) -> Any:
+        recover_sound(Installation(self._settings))
         return create_app(self._settings)
 
 

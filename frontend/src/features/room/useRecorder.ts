@@ -177,15 +177,17 @@ function makeServer(meetingId: string, recorder: string): RecorderServer {
   const head = () => ({ "X-CSRF-Token": csrfToken(), "X-Recorder": recorder, "Content-Type": "application/octet-stream" });
   return {
     begin: async (source, take_over) =>
-      (await body(client.POST("/api/meetings/{meeting_id}/room/runs", { params: { path }, body: { recorder, source, take_over } }))).number,
-    put: async (part, digest) => {
+      (await body(client.POST("/api/meetings/{meeting_id}/room/runs", { params: { path }, body: { recorder, source, take_over, all_sent: true } }))).number,
+    put: async (part, digest, earliest) => {
       const begun: Record<string, string> = part.begun === null ? {} : { "X-Begun": String(part.begun) };
-      const response = await fetch(`${base}/runs/${part.run}/parts/${part.number}`, { method: "PUT", body: part.data, headers: { ...head(), ...begun, "X-Part-SHA256": digest } });
-      const problem = response.ok ? {} : ((await response.json().catch(() => ({}))) as { detail?: string });
-      return { status: response.status, detail: problem.detail ?? "This sound could not be sent." };
+      const response = await fetch(`${base}/runs/${part.run}/parts/${part.number}`, { method: "PUT", body: part.data, headers: { ...head(), ...begun, "X-Part-SHA256": digest, "X-Earliest": String(earliest) } });
+      const answer = (await response.json().catch(() => ({}))) as { detail?: string; held?: number };
+      return { status: response.status, detail: answer.detail ?? "This sound could not be sent.", held: answer.held };
     },
     pause: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", { params: { path: { ...path, run } }, body: { recorder, parts } }))),
-    stop: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", { params: { path: { ...path, run } }, body: { recorder, parts } }))),
+    stop: async (run, parts) =>
+      (await persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", { params: { path: { ...path, run } }, body: { recorder, parts } })))).state === "stopping",
+    finish: () => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/finish", { params: { path } }))),
     picture: (at, jpeg) => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } }),
   };
 }

@@ -21,10 +21,10 @@ from nuntius.store.models.room import (
 )
 from nuntius.store.models.setup import ReadyQuestion, TemplateRow, TermRow
 from nuntius.store.models.transcript import Speaker, TurnRow
-from nuntius.store.models.work import JOB_STATES, Change, Job
+from nuntius.store.models.work import JOB_STATES, Change, Heartbeat, Job
 
 __all__ = [
-    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Job", "LineRow", "LiveLineRow",
+    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
     "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
     "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
     "new_id", "now",

@@ -50,3 +50,13 @@ class Change(Base):
     after: Mapped[Any] = mapped_column(JSON)
     at: Mapped[datetime] = mapped_column(default=now)
     undone: Mapped[bool] = mapped_column(default=False)
+
+
+class Heartbeat(Base):
+    """When a worker or listener was last alive."""
+
+    __tablename__ = "heartbeat"
+
+    process: Mapped[str] = mapped_column(String(120), primary_key=True)
+    role: Mapped[str] = mapped_column(String(20))
+    seen_at: Mapped[datetime] = mapped_column(default=now)

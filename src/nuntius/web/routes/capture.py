@@ -27,7 +27,7 @@ def begin_run(path: s.MeetingPath, body: r.NewRun) -> Response:
     """Begins to record, or goes on after a pause or a break."""
     with installation().database.write() as db:
         meeting, room = get_room(db, me(), path.meeting_id)
-        run = capture.begin_run(db, me(), meeting, room, body.recorder, body.source, body.take_over)
+        run = capture.begin_run(db, me(), meeting, room, body.recorder, body.source, body.take_over, body.all_sent)
         return answer(r.RunOut(number=run.number, held=run.parts))
 
 
@@ -35,14 +35,20 @@ def begin_run(path: s.MeetingPath, body: r.NewRun) -> Response:
 def put_sound(path: r.SoundPartPath) -> Response:
     """A part as raw 16-bit mono samples at 16 kHz.
 
-    Headers: `X-Part-SHA256`, `X-Recorder`, and on the first part `X-Begun`, the recorder's clock in seconds since
-    1970. The same part again is fine.
+    Headers: `X-Part-SHA256`, `X-Recorder`, on the first part `X-Begun`, the recorder's clock in seconds since 1970,
+    and `X-Earliest`, the lowest part of this run that the recorder can still send: what is missing below it is marked
+    as a gap. The same part again is fine. `held` says how many parts are here without one missing.
     """
     if (request.content_length or 0) > capture.LARGEST:
         raise RequestEntityTooLarge()
     head = request.headers
+    earliest = head.get("X-Earliest", "0")
     part = capture.Arrival(
-        path.part, request.get_data(cache=False), head.get("X-Part-SHA256", ""), _seconds(head.get("X-Begun"))
+        path.part,
+        request.get_data(cache=False),
+        head.get("X-Part-SHA256", ""),
+        _seconds(head.get("X-Begun")),
+        min(path.part, int(earliest)) if earliest.isdecimal() and len(earliest) < 10 else 0,
     )
     store = installation()
     with store.database.read() as db:
@@ -51,6 +57,7 @@ def put_sound(path: r.SoundPartPath) -> Response:
         is_new = capture.check_part(db, run, part)
     if is_new:
         store.files.write_part(capture.folder(run), part.number, part.data)
+    if is_new or run.parts < part.earliest:
         with store.database.write() as db:
             _, room = get_room(db, me(), path.meeting_id)
             run = capture.running(db, room, path.run, head.get("X-Recorder", ""))

@@ -1,14 +1,22 @@
 """Health, and the pages of the application itself."""
 
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+
 from flask import Blueprint, Response, send_from_directory
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import text
+from sqlalchemy.exc import SQLAlchemyError
 from werkzeug.exceptions import NotFound
 from werkzeug.security import safe_join
 
 from nuntius import __version__
+from nuntius.core.errors import Fault
+from nuntius.store import heartbeats
+from nuntius.store.files import free_space
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
+from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation
 from nuntius.web.static_files import STATIC
 
@@ -16,12 +24,48 @@ api = APIBlueprint("system", __name__, url_prefix="/api", abp_tags=[Tag(name="sy
 pages = Blueprint("pages", __name__)
 
 
-@api.get("/health", operation_id="getHealth", responses={200: s.Health})
+@api.get("/health", operation_id="getHealth", responses={200: s.Health, 503: s.Health})
 def health() -> Response:
-    """Whether the server and its database answer."""
-    with installation().database.read() as db:
-        db.execute(text("select 1"))
-    return answer(s.Health(status="ok", version=__version__))
+    """What works and what does not; 503 where the server itself cannot do its part (database, disk)."""
+    with ThreadPoolExecutor(1) as aside:  # Redis may take its time, the rest need not wait for it
+        queued = aside.submit(queue().answers)
+        faults = [name for name, check in CHECKS.items() if not check()] + _missing()
+        faults += [] if queued.result() else ["queue"]
+    status = "down" if set(faults) & set(CHECKS) else "degraded" if faults else "ok"
+    found = [{"name": name, "detail": SENTENCES[name]} for name in faults]
+    body = s.Health.model_validate({"status": status, "version": __version__, "faults": found})
+    return answer(body, 503 if status == "down" else 200)
+
+
+def _database() -> bool:
+    try:
+        with installation().database.read() as db:
+            db.execute(text("select 1"))
+    except (Fault, SQLAlchemyError):
+        return False
+    return True
+
+
+def _disk() -> bool:
+    return free_space(installation().settings.data) > 0
+
+
+def _missing() -> list[str]:
+    try:
+        with installation().database.read() as db:
+            return heartbeats.missing(db)
+    except (Fault, SQLAlchemyError):
+        return []
+
+
+CHECKS: dict[str, Callable[[], bool]] = {"database": _database, "disk": _disk}
+SENTENCES = {
+    "database": "The database does not answer.",
+    "disk": "The disk is full: nothing new can be kept. Make room.",
+    "queue": "The queue does not answer: new work waits until it does.",
+    "worker": "No worker is running: recordings that are brought in wait. Start `nuntius worker`.",
+    "listener": "No listener is running: meetings are recorded, but nothing is written down live. Start `nuntius listen`.",
+}
 
 
 @pages.get("/", defaults={"name": "index.html"})

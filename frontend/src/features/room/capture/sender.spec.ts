@@ -7,19 +7,21 @@ const part = (number: number): KeptPart => ({ meetingId: "m", run: 0, number, da
 
 function desk(answers: (PutAnswer | null)[]) {
   const sent: number[] = [];
+  const earliest: number[] = [];
   const removed: number[] = [];
   const told: Waiting[] = [];
   const sender = new Sender(
     { remove: (p) => { removed.push(p.number); return Promise.resolve(); } },
-    (p) => {
+    (p, _digest, lowest) => {
       sent.push(p.number);
+      earliest.push(lowest);
       const answer = answers.shift() ?? { status: 200, detail: "" };
       return answer.status === 0 ? Promise.reject(new Error("away")) : Promise.resolve(answer);
     },
     (waiting) => told.push(waiting),
     () => Promise.resolve(),
   );
-  return { sender, sent, removed, told };
+  return { sender, sent, earliest, removed, told };
 }
 
 const ok = { status: 200, detail: "" };
@@ -51,6 +53,23 @@ describe("Sender", () => {
     expect(told.map((waiting) => waiting.trouble)).toEqual(expect.arrayContaining(["The disk is full.", "Please sign in."]));
     expect(told.at(-1)?.trouble).toBe("");
     expect(removed).toEqual([0]);
+  });
+
+  it("sends again what the server has lost since it was acknowledged", async () => {
+    const held = (count: number): PutAnswer => ({ status: 200, detail: "", held: count });
+    const { sender, sent, earliest } = desk([held(1), held(2), held(3), held(1), held(2), held(4)]);
+    sender.add(part(0), part(1), part(2), part(3));
+    await sender.drained();
+    expect(sent).toEqual([0, 1, 2, 3, 1, 2]);
+    expect(earliest).toEqual([0, 0, 0, 0, 0, 0]);
+  });
+
+  it("says which part is the earliest it has, so that the server does not wait for others", async () => {
+    const { sender, sent, earliest } = desk([{ status: 200, detail: "", held: 11 }, { status: 200, detail: "", held: 52 }]);
+    sender.add(part(50), part(51));
+    await sender.drained();
+    expect(sent).toEqual([50, 51]);
+    expect(earliest).toEqual([50, 50]);
   });
 
   it("drops what came behind a pause", async () => {
