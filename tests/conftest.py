@@ -1,5 +1,6 @@
 """What tests share: an installation in a temporary folder, made sound, a client that is signed in."""
 
+import shutil
 from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
@@ -11,7 +12,8 @@ from huey import MemoryHuey
 
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
-from nuntius.store.installation import Installation
+from nuntius.store.database import Database
+from nuntius.store.installation import Installation, database_of
 from tests.help import Desk, tone, write_wav
 
 ROOT = Path(__file__).parents[1]
@@ -20,10 +22,22 @@ hypothesis.settings.register_profile("nuntius", deadline=None)  # examples load 
 hypothesis.settings.load_profile("nuntius")
 
 
+@pytest.fixture(scope="session")
+def migrated(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A database with all tables and nothing in them, to be copied: migrating takes a second."""
+    database = Database(tmp_path_factory.mktemp("migrated") / "nuntius.db")
+    database.migrate()
+    database.close()
+    return database.path
+
+
 @pytest.fixture
-def settings(tmp_path: Path) -> Settings:
+def settings(tmp_path: Path, migrated: Path) -> Settings:
     environment = {"NUNTIUS_RECOGNISER": "scripted"}
-    return replace(Settings.from_environment(environment), data=tmp_path / "data")
+    made = replace(Settings.from_environment(environment), data=tmp_path / "data")
+    made.data.mkdir()
+    shutil.copyfile(migrated, database_of(made))
+    return made
 
 
 @pytest.fixture

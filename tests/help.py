@@ -15,12 +15,14 @@ from werkzeug.test import TestResponse
 
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts
+from nuntius.core.rights import Role
 from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
 from nuntius.jobs.queue import Queue
-from nuntius.store.accounts import create_account, create_workspace
+from nuntius.store.accounts import create_account, create_workspace, give_account
 from nuntius.store.installation import Installation
+from nuntius.store.people import named_person
 from nuntius.web.app import create_app
 
 MAREN, PASSWORD = "maren@saltmarsh.example", "low water at noon"
@@ -78,7 +80,7 @@ class Desk:
         self.app = create_app(installation.settings, queue)
         with installation.database.write() as session:
             self.workspace = create_workspace(session, "Saltmarsh Ferry Cooperative", "Europe/London")
-            create_account(session, self.workspace, "Maren Tull", MAREN, PASSWORD)
+            create_account(session, self.workspace, "Maren Tull", MAREN, PASSWORD, Role.ADMINISTRATOR)
         self.client = self.sign_in(MAREN, PASSWORD)
 
     def stranger(self) -> "Client":
@@ -92,9 +94,10 @@ class Desk:
         return client
 
     def account(self, name: str, email: str) -> "Client":
-        """Another account of the same workspace, signed in."""
+        """Another account of the same workspace, a member's, signed in; of the person of this name, where there is one."""
         with self.installation.database.write() as session:
-            create_account(session, self.workspace, name, email, PASSWORD)
+            person = named_person(session, self.workspace.id, name)
+            give_account(session, person, email, PASSWORD, Role.MEMBER)
         return self.sign_in(email, PASSWORD)
 
     def work(self) -> None:

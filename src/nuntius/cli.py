@@ -195,6 +195,15 @@ def bridge() -> None:
 
 
 @main.command()
+def mailbox() -> None:
+    """Take in the demo's mail and show it: a simulated mail server."""
+    from nuntius.settings import Settings
+    from nuntius.stand_ins.mailbox import run
+
+    run("127.0.0.1", Settings.from_environment().mailbox)
+
+
+@main.command()
 @click.argument("folder", type=click.Path(path_type=Path))
 def backup(folder: Path) -> None:
     """Back up everything into a new folder, while Nuntius runs."""

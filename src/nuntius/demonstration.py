@@ -19,6 +19,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.errors import PortTaken
 from nuntius.core.live.agenda import AgendaItem
+from nuntius.core.rights import Role
 from nuntius.core.transcript.transcript import in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.jobs import steps
@@ -27,8 +28,9 @@ from nuntius.store.accounts import any_account, create_account, create_workspace
 from nuntius.store.changes import name_voice
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
-from nuntius.store.meetings import create_meeting, named_person
+from nuntius.store.meetings import create_meeting
 from nuntius.store.models import Meeting, Recording, Room, User, now
+from nuntius.store.people import named_person
 from nuntius.store.rooms import open_room, touch
 from nuntius.store.templates import save_template
 from nuntius.store.transcripts import load_transcript, save_transcript, speakers_of, unpacked
@@ -44,7 +46,7 @@ CAST = {
     "Douglas": "Douglas Hale",
     "Priya": "Priya Nand",
 }
-PARTS = ("serve", "worker", "listen", "bridge")
+PARTS = ("serve", "worker", "listen", "bridge", "mailbox")
 PLAYED = "winter-timetable"  # the meeting that is played through the bridge
 AGENDA = (("Winter timetable", 70), ("Slipway", 80), ("School contract", 60))  # titles, planned seconds
 NAMED = ("winter-timetable",)  # where the voices have been named already; the others wait for the visitor
@@ -71,7 +73,7 @@ def seed(installation: Installation, say: Callable[[str], None] = lambda _: None
             return
     with installation.database.write() as session:
         workspace = create_workspace(session, "Saltmarsh Ferry Cooperative", ZONE)
-        user = create_account(session, workspace, CAST["Maren"], EMAIL, PASSWORD)
+        user = create_account(session, workspace, CAST["Maren"], EMAIL, PASSWORD, Role.ADMINISTRATOR)
         for name in CAST.values():
             named_person(session, workspace.id, name)
         for term in TERMS:
@@ -152,13 +154,15 @@ def run(settings: Settings, say: Callable[[str], None] = print) -> None:
     """Seeds, then runs server, worker, listener and the simulated calls together until told to end. Raises PortTaken."""
     check_ports(settings)
     seed(Installation(settings), say)
-    environment = {**os.environ, "NUNTIUS_DATA": str(settings.data), "NUNTIUS_DEMO": "1"}
+    smtp = settings.smtp or f"smtp://127.0.0.1:{settings.mailbox}"
+    environment = {**os.environ, "NUNTIUS_DATA": str(settings.data), "NUNTIUS_DEMO": "1", "NUNTIUS_SMTP": smtp}
     command = [sys.executable, "-m", "nuntius"]
     processes = [subprocess.Popen([*command, part], env=environment) for part in PARTS]
     address = f"http://{settings.host}:{settings.port}"
     try:
         wait_for(f"{address}/api/health")
         say(f"\nNuntius is ready: {address}\nSign in as {EMAIL} with the password “{PASSWORD}”.")
+        say(f"Mail is shown at http://127.0.0.1:{settings.mailbox + 1} (simulated).")
         say(f"Something to bring in: {FILES / 'bring-me-in.ogg'}\nEnd with Ctrl-C.")
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
         while all(process.poll() is None for process in processes):
@@ -174,7 +178,13 @@ def run(settings: Settings, say: Callable[[str], None] = print) -> None:
 
 def check_ports(settings: Settings) -> None:
     """Raises PortTaken where another program listens already, or the bridge is to have the server's own port."""
-    wanted = (((settings.host, settings.port), "NUNTIUS_PORT"), (settings.bridge_at, "NUNTIUS_BRIDGE"))
+    box = "NUNTIUS_MAILBOX_PORT"
+    wanted = (
+        ((settings.host, settings.port), "NUNTIUS_PORT"),
+        (settings.bridge_at, "NUNTIUS_BRIDGE"),
+        (("127.0.0.1", settings.mailbox), box),
+        (("127.0.0.1", settings.mailbox + 1), box),
+    )
     with ExitStack() as held:  # both at once, so that the second one finds the first
         for address, setting in wanted:
             try:

@@ -78,3 +78,12 @@ class PrintingMissing(Fault):
         "PDF files need Debian's packages libpango-1.0-0 and libpangoft2-1.0-0 on the server. "
         "Install them, or take the word-processor file or the page to print."
     )
+
+
+class NameMissing(Fault):
+    sentence = "This name holds nothing that can be seen. Type a name."
+
+
+class PasswordWeak(Fault):
+    def __init__(self, why: str) -> None:
+        super().__init__(f"This password is not safe enough: {why}. Take several words that do not belong together.")

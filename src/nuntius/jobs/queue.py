@@ -7,6 +7,7 @@ from huey import Huey, RedisHuey, SqliteHuey
 from redis import ConnectionPool
 
 from nuntius.core.errors import Fault
+from nuntius.jobs.mailing import send_due
 from nuntius.jobs.work import work
 from nuntius.settings import Settings
 from nuntius.store import heartbeats
@@ -79,12 +80,13 @@ class Queue:
             ended.set()
 
     def _watch(self, ended: Event) -> None:
-        """Gives signs of life and takes over, beside the work and never behind it."""
+        """Gives signs of life, takes over, and sends mail: beside the work and never behind it."""
         while True:
             try:
                 with self._installation.database.write() as session:
                     heartbeats.beat(session, "worker", this_process())
                 self.recover()
+                send_due(self._installation)
             except Fault as fault:
                 log.warning("no sign of life", extra={"why": fault.sentence})
             except Exception:

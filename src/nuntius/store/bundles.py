@@ -13,7 +13,6 @@ from nuntius.core.templates.shipped import SHIPPED
 from nuntius.core.templates.template import read_template, template_json
 from nuntius.store.errors import Conflict
 from nuntius.store.files import FileStore
-from nuntius.store.meetings import named_person
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import (
     AgendaRow,
@@ -35,6 +34,7 @@ from nuntius.store.models import (
     User,
 )  # fmt: skip
 from nuntius.store.notes import notes_of
+from nuntius.store.people import first_named
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import choices, save_template, template_of
 from nuntius.store.transcripts import speakers_of, turns_of
@@ -104,7 +104,7 @@ def _meeting(session: Session, meeting: Meeting) -> dict[str, object]:
         "kind": meeting.kind,
         "starts_at": meeting.starts_at,
         "time_zone": meeting.time_zone,
-        "people": [person.name for person in meeting.people],
+        "people": [person.label for person in meeting.people],
         "template": None if choice.id is None else template_json(choice.template),
     }
 
@@ -121,7 +121,7 @@ def _file(files: FileStore, digest: str, name: str, paths: dict[str, Path]) -> d
 
 
 def _voices(session: Session, meeting: Meeting) -> list[dict[str, object]]:
-    people = dict(session.execute(select(Person.id, Person.name)).tuples().all())
+    people = dict(session.execute(select(Person.id, Person.label)).tuples().all())
     rows = speakers_of(session, meeting.id)
     return [{"label": row.label, "person": people.get(row.person_id) if row.person_id else None} for row in rows]
 
@@ -150,9 +150,10 @@ def _consent(session: Session, meeting: Meeting) -> dict[str, object] | None:
     room = room_of(session, meeting.id)
     if room is None:
         return None
-    by = session.scalar(select(Person.name).where(Person.user_id == room.announced_by)) if room.announced_by else None
-    agreed = select(Person.name, Consent.at).join(Person, Person.id == Consent.person_id)
-    rows = session.execute(agreed.where(Consent.meeting_id == meeting.id).order_by(Person.name)).tuples()
+    here = select(Person.label).where(Person.user_id == room.announced_by)
+    by = session.scalar(here) if room.announced_by else room.announced_elsewhere or None
+    agreed = select(Person.label, Consent.at).join(Person, Person.id == Consent.person_id)
+    rows = session.execute(agreed.where(Consent.meeting_id == meeting.id).order_by(Person.label)).tuples()
     return {"announced_at": room.announced_at, "announced_by": by, "agreed": rows.all()}
 
 
@@ -171,7 +172,7 @@ def _fields(row: object, names: tuple[str, ...]) -> dict[str, object]:
 def keep_bundle(session: Session, user: User, meeting: Meeting, recording: Recording, bundle: Bundle) -> None:
     """Makes `meeting` the one that a bundle holds; its files are in the store already. What a person ticked is ticked by `user`."""
     _keep_meeting(session, user, meeting, bundle)
-    people = {name: named_person(session, meeting.workspace_id, name) for name in _named(bundle)}
+    people = {name: first_named(session, meeting.workspace_id, name) for name in _named(bundle)}
     if bundle.recording:
         for name in RECORDING_FIELDS:
             setattr(recording, name, getattr(bundle.recording, name))
@@ -209,7 +210,7 @@ def _keep_meeting(session: Session, user: User, meeting: Meeting, bundle: Bundle
     if kept.starts_at.tzinfo is None:
         raise BundleUnreadable("the time at which the meeting began has no offset")
     meeting.title, meeting.starts_at, meeting.time_zone = kept.title, kept.starts_at, kept.time_zone
-    meeting.people = [named_person(session, meeting.workspace_id, name) for name in dict.fromkeys(kept.people)]
+    meeting.people = [first_named(session, meeting.workspace_id, name) for name in dict.fromkeys(kept.people)]
     meeting.kind = kept.kind if kept.kind in SHIPPED else meeting.kind
     meeting.template_id = None
     if kept.template is not None:
@@ -252,18 +253,16 @@ def _keep_rest(session: Session, user: User, meeting: Meeting, bundle: Bundle) -
 
 
 def _keep_consent(session: Session, meeting: Meeting, kept: b.KeptConsent, people: dict[str, Person]) -> None:
-    by = select(Person.user_id).where(Person.workspace_id == meeting.workspace_id, Person.name == kept.announced_by)
-    announced_by = session.scalar(by) if kept.announced_by else None
+    """What another Nuntius says of consent: brought in, not verified, and by nobody who has an account here."""
     session.add(
         Room(
             meeting_id=meeting.id,
             state="stopped",
             announced_at=kept.announced_at,
-            announced_by=announced_by,
+            announced_elsewhere=kept.announced_by or "",
             drafted=True,
         )
     )
     session.add_all(
-        Consent(meeting_id=meeting.id, person_id=people[name].id, ticked_by=meeting.runner_id, at=at)
-        for name, at in kept.agreed
+        Consent(meeting_id=meeting.id, person_id=people[name].id, ticked_by=None, at=at) for name, at in kept.agreed
     )

@@ -227,15 +227,18 @@ def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> Non
     touch(room)
 
 
-def stop(session: Session, room: Room, run: Run, parts: int) -> Job | None:
-    """Ends the recording behind part `parts` - 1; the job once all of them are here."""
+def stop(session: Session, room: Room, run: Run, parts: int, all_sent: bool = False) -> Job | None:
+    """Ends the recording behind part `parts` - 1; the job once all of them are here.
+
+    With `all_sent` the recorder says that it has nothing left to send: what is missing is a gap.
+    """
     if room.state == "stopped":
         return latest_job(session, room.meeting_id)
     if run.expected is None:
         run.expected = parts
     room.state = "stopping"
     touch(room)
-    return finish(session, room) if run.parts >= run.expected else None
+    return finish(session, room) if all_sent or run.parts >= run.expected else None
 
 
 def finish(session: Session, room: Room) -> Job | None:

@@ -9,7 +9,6 @@ from sqlalchemy.orm import Session
 from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
-from nuntius.store.meetings import named_person
 from nuntius.store.models import (
     Change,
     LineRow,
@@ -22,6 +21,7 @@ from nuntius.store.models import (
     TurnRow,
     User,
 )
+from nuntius.store.people import named_person
 from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, turns_of, unpacked
 from nuntius.store.turn_pieces import replace_turns
@@ -72,7 +72,7 @@ def _unchanged(session: Session, meeting: Meeting, kind: str, target: int, was: 
     if was is None or was.split() == stands.split():
         return
     query = (
-        select(Person.name)
+        select(Person.label)
         .join(Change, Change.user_id == Person.user_id)
         .where(Change.meeting_id == meeting.id, Change.undone.is_(False))
     )

@@ -7,6 +7,12 @@ class NotFound(Fault):
     sentence = "There is nothing here, or it is not open to you."
 
 
+class NotAllowed(Fault):
+    """What was asked for is for others to do."""
+
+    sentence = "This is not open to you."
+
+
 class Conflict(Fault):
     """What was asked for does not fit what is there."""
 
@@ -105,3 +111,54 @@ class BackupUnfinished(Fault):
         super().__init__(
             f"Files were being removed all the while, {tries} times, so no complete backup could be made. Try again."
         )
+
+
+class NameTaken(Fault):
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"There is somebody called {name} already. If this is somebody else, add a word that tells them apart "
+            "(their office, their address)."
+        )
+
+
+class NameAmbiguous(Fault):
+    def __init__(self, name: str, labels: list[str]) -> None:
+        super().__init__(f"{len(labels)} people are called {name}. Say which one: {'; '.join(labels)}.")
+
+
+class LastAdministrator(Fault):
+    sentence = "Nobody else administers this workspace. Make somebody else an administrator first."
+
+
+class HasAccount(Fault):
+    def __init__(self, name: str) -> None:
+        super().__init__(f"{name} has an account already.")
+
+
+class LinkSpent(Fault):
+    sentence = "This link has been used, withdrawn, or is too old. Ask for a new one."
+
+
+class WrongCode(Fault):
+    sentence = "This code is not right, or was used already. Take the one that the device shows now."
+
+
+class TooManyTries(Fault):
+    """A pause after failed sign-ins; `seconds` until the next try is looked at."""
+
+    def __init__(self, seconds: float) -> None:
+        self.seconds = max(1, round(seconds))
+        super().__init__(f"Too many tries failed. Wait {_duration(self.seconds)}, then try again.")
+
+
+def _duration(seconds: int) -> str:
+    return f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
+
+
+class MailMissing(Fault):
+    sentence = "No mail server is set up here (NUNTIUS_SMTP). Ask an administrator to pass a link on."
+
+
+class BothHaveAccounts(Fault):
+    def __init__(self, one: str, other: str) -> None:
+        super().__init__(f"{one} and {other} both sign in. Remove the account that is no longer used, then merge them.")

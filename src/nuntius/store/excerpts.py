@@ -4,11 +4,13 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.montage.montage import Part
+from nuntius.core.rights import Action
 from nuntius.store.clips import source_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
 from nuntius.store.meetings import get_meeting, open_to
 from nuntius.store.models import Excerpt, Meeting, User
+from nuntius.store.rights import check, meeting_thing
 from nuntius.store.transcripts import load_transcript
 
 LONGEST = 30 * 60.0  # seconds of one excerpt
@@ -46,8 +48,8 @@ def keep_excerpt(
 def change_excerpt(
     session: Session, user: User, excerpt_id: int, start: float, end: float, title: str, note: str, label: str
 ) -> Excerpt:
-    """Gives an excerpt other words about it, or other ends. Raises NotFound, Conflict."""
-    excerpt, meeting = get_excerpt(session, user, excerpt_id)
+    """Gives an excerpt other words about it, or other ends. Raises NotFound, NotAllowed, Conflict."""
+    excerpt, meeting = _to_change(session, user, excerpt_id)
     if (start, end) != (excerpt.start, excerpt.end):
         words, speakers = _said(session, meeting, start, end)
         excerpt.start, excerpt.end, excerpt.quote = start, end, " ".join(words)
@@ -58,8 +60,8 @@ def change_excerpt(
 
 
 def remove_excerpt(session: Session, user: User, excerpt_id: int) -> None:
-    """Takes an excerpt away; what it was taken from stays. Raises NotFound."""
-    session.delete(get_excerpt(session, user, excerpt_id)[0])
+    """Takes an excerpt away; what it was taken from stays. Raises NotFound, NotAllowed for one of others."""
+    session.delete(_to_change(session, user, excerpt_id)[0])
 
 
 def get_excerpt(session: Session, user: User, excerpt_id: int) -> tuple[Excerpt, Meeting]:
@@ -68,6 +70,12 @@ def get_excerpt(session: Session, user: User, excerpt_id: int) -> tuple[Excerpt,
     if excerpt is None:
         raise NotFound()
     return excerpt, get_meeting(session, user, excerpt.meeting_id)
+
+
+def _to_change(session: Session, user: User, excerpt_id: int) -> tuple[Excerpt, Meeting]:
+    excerpt, meeting = get_excerpt(session, user, excerpt_id)
+    check(user, Action.CHANGE_EXCERPT, meeting_thing(meeting, excerpt.user_id))
+    return excerpt, meeting
 
 
 def chosen_excerpts(session: Session, user: User, ids: list[int]) -> list[Excerpt]:

@@ -30,7 +30,7 @@ class Told:
 def history_of(session: Session, meeting: Meeting) -> list[Told]:
     """The changes of a meeting, the newest first."""
     names = account_names(session)
-    people = dict(session.execute(select(Person.id, Person.name)).tuples().all())
+    people = dict(session.execute(select(Person.id, Person.label)).tuples().all())
     query = select(Change).where(Change.meeting_id == meeting.id).order_by(Change.id.desc()).limit(MOST)
     return [
         Told(names.get(c.user_id, "Somebody"), c.at, *_told(session, c, people), undone=c.undone)

@@ -1,21 +1,24 @@
-"""Meetings: who may open them, making them, the people in them."""
+"""Meetings: who may open them, making them."""
 
 from datetime import datetime
 
-from sqlalchemy import Select, func, or_, select
+from sqlalchemy import Select, or_, select
 from sqlalchemy.orm import Session, selectinload
 
+from nuntius.core.rights import Action
 from nuntius.core.templates.shipped import SHIPPED
 from nuntius.store.errors import NotFound
-from nuntius.store.models import Meeting, Person, User
+from nuntius.store.models import Consent, Meeting, Person, User
+from nuntius.store.people import named_person
+from nuntius.store.rights import check, meeting_thing
 from nuntius.store.templates import choose
 
 KINDS = tuple(SHIPPED)
 
 
 def open_to(user: User) -> Select[Meeting]:
-    """The meetings that `user` runs or was at."""
-    mine = Meeting.people.any(Person.user_id == user.id)
+    """The meetings that `user` may read, for lists; what `may` says of each of them, as a condition."""
+    mine = Meeting.people.any(Person.id == user.person.id)
     return select(Meeting).where(Meeting.workspace_id == user.workspace_id, or_(Meeting.runner_id == user.id, mine))
 
 
@@ -25,18 +28,26 @@ def meetings_of(session: Session, user: User) -> list[Meeting]:
     return list(session.scalars(query))
 
 
-def get_meeting(session: Session, user: User, meeting_id: str) -> Meeting:
-    """One meeting. Raises NotFound for a meeting of others as for none."""
-    meeting = session.scalar(open_to(user).where(Meeting.id == meeting_id))
+def get_meeting(session: Session, user: User, meeting_id: str, action: Action = Action.READ) -> Meeting:
+    """One meeting with which `user` may do `action`.
+
+    Raises NotFound for a meeting of others as for none, NotAllowed for what only others may do with it.
+    """
+    meeting = session.get(Meeting, meeting_id)
     if meeting is None:
         raise NotFound()
+    check(user, action, meeting_thing(meeting))
     return meeting
 
 
 def create_meeting(
     session: Session, user: User, title: str, template: str, starts_at: datetime, time_zone: str, people: list[str]
 ) -> Meeting:
-    """A meeting run by `user`; people are found by name or added to the workspace. Raises NotFound for a template."""
+    """A meeting run by `user`; people are found by name or added to the workspace.
+
+    Raises NotFound for a template, NameAmbiguous, NameMissing.
+    """
+    there = dict.fromkeys(named_person(session, user.workspace_id, name) for name in people)
     meeting = Meeting(
         workspace_id=user.workspace_id,
         title=title.strip(),
@@ -44,7 +55,7 @@ def create_meeting(
         starts_at=starts_at,
         time_zone=time_zone,
         runner_id=user.id,
-        people=[named_person(session, user.workspace_id, name) for name in dict.fromkeys(people)],
+        people=list(there),
     )
     choose(session, meeting, template)
     session.add(meeting)
@@ -54,22 +65,23 @@ def create_meeting(
 
 def account_name(session: Session, user: User) -> str:
     """Name of the person whose account this is."""
-    return session.scalar(select(Person.name).where(Person.user_id == user.id)) or "Somebody"
+    return user.person.label
 
 
-def people_of(session: Session, workspace_id: int) -> list[Person]:
-    """Everybody the workspace knows, by name."""
-    query = select(Person).where(Person.workspace_id == workspace_id).order_by(func.lower(Person.name), Person.id)
-    return list(session.scalars(query))
-
-
-def named_person(session: Session, workspace_id: int, name: str) -> Person:
-    """The person of this name, made if there is none."""
-    name = " ".join(name.split())
-    query = select(Person).where(Person.workspace_id == workspace_id, func.lower(Person.name) == name.lower())
-    person = session.scalars(query.order_by(Person.id)).first()
-    if person is None:
-        person = Person(workspace_id=workspace_id, name=name)
-        session.add(person)
-        session.flush()
+def add_to_meeting(session: Session, meeting: Meeting, name: str) -> Person:
+    """Somebody more who took part. Raises NameAmbiguous, NameMissing."""
+    person = named_person(session, meeting.workspace_id, name)
+    if person not in meeting.people:
+        meeting.people.append(person)
     return person
+
+
+def take_off_meeting(session: Session, meeting: Meeting, person_id: int) -> None:
+    """Says that somebody did not take part: the meeting is closed to them. Raises NotFound."""
+    person = next((each for each in meeting.people if each.id == person_id), None)
+    if person is None:
+        raise NotFound()
+    meeting.people.remove(person)
+    consent = session.get(Consent, (meeting.id, person_id))
+    if consent is not None:
+        session.delete(consent)

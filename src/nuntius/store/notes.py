@@ -78,7 +78,7 @@ def remove_mark(session: Session, user: User, meeting: Meeting, mark_id: str) ->
 def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
     """What is known of a meeting beside its talk: day, people, agenda, notes for the minutes, marks."""
     notes = session.execute(
-        select(NoteRow, Person.name)
+        select(NoteRow, Person.label)
         .join(Person, Person.user_id == NoteRow.user_id)
         .where(NoteRow.meeting_id == meeting.id, NoteRow.private.is_(False), NoteRow.text != "")
         .order_by(NoteRow.at, NoteRow.position)
@@ -86,7 +86,7 @@ def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
     agenda = select(AgendaRow.title).where(AgendaRow.meeting_id == meeting.id).order_by(AgendaRow.number)
     return MeetingFacts(
         meeting.begun.date(),
-        tuple(person.name for person in meeting.people),
+        tuple(person.label for person in meeting.people),
         tuple(session.scalars(agenda)),
         tuple(Note(note.text, note.at, name) for note, name in notes),
         tuple((mark.start, mark.end) for mark in marks_of(session, meeting.id) if mark.label != CHAT),

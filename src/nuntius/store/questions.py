@@ -5,6 +5,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import ReadyQuestion, User
+from nuntius.store.rights import check_shared
 
 MOST = 200
 LONGEST = 500  # characters
@@ -26,13 +27,14 @@ def keep_question(session: Session, user: User, text: str) -> None:
         return
     if len(kept) >= MOST:
         raise Conflict(f"{MOST} questions are kept already. Remove one first.")
-    session.add(ReadyQuestion(workspace_id=user.workspace_id, text=text))
+    session.add(ReadyQuestion(workspace_id=user.workspace_id, text=text, made_by=user.id))
     session.flush()
 
 
 def remove_question(session: Session, user: User, question_id: int) -> None:
-    """Takes a kept question away. Raises NotFound."""
+    """Takes a kept question away. Raises NotFound, NotAllowed for one of others."""
     row = session.get(ReadyQuestion, question_id)
-    if row is None or row.workspace_id != user.workspace_id:
+    if row is None:
         raise NotFound()
+    check_shared(user, row.workspace_id, row.made_by)
     session.delete(row)

@@ -6,10 +6,11 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.live.agenda import AgendaItem
-from nuntius.store.accounts import person_of
+from nuntius.core.rights import Action
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.meetings import create_meeting, get_meeting, named_person
+from nuntius.store.meetings import add_to_meeting, create_meeting, get_meeting
 from nuntius.store.models import AgendaRow, Consent, Meeting, Room, Run, User, Workspace, now
+from nuntius.store.rights import check, meeting_thing
 from nuntius.store.templates import template_of
 
 LONGEST_AGENDA = 40  # items
@@ -30,8 +31,7 @@ def open_room(
 
     `template` is the key of its template, whose standing agenda it gets where no other is given. Raises NotFound.
     """
-    mine = person_of(session, user).name
-    meeting = create_meeting(session, user, title, template, starts_at, time_zone, [mine, *people])
+    meeting = create_meeting(session, user, title, template, starts_at, time_zone, [user.person.label, *people])
     room = Room(meeting_id=meeting.id)
     session.add(room)
     session.flush()
@@ -45,9 +45,9 @@ def room_of(session: Session, meeting_id: str) -> Room | None:
     return session.scalar(select(Room).where(Room.meeting_id == meeting_id))
 
 
-def get_room(session: Session, user: User, meeting_id: str) -> tuple[Meeting, Room]:
-    """A meeting open to `user`, and its room. Raises NotFound."""
-    meeting = get_meeting(session, user, meeting_id)
+def get_room(session: Session, user: User, meeting_id: str, action: Action = Action.READ) -> tuple[Meeting, Room]:
+    """A meeting with which `user` may do `action`, and its room. Raises NotFound, NotAllowed."""
+    meeting = get_meeting(session, user, meeting_id, action)
     room = room_of(session, meeting.id)
     if room is None:
         raise NotFound()
@@ -77,7 +77,12 @@ def announce(session: Session, user: User, room: Room, announced: bool) -> None:
 
 
 def tick_consent(session: Session, user: User, meeting: Meeting, room: Room, person_id: int, agreed: bool) -> None:
-    """Notes that somebody who is there agrees to be recorded, or takes that back. Raises NotFound."""
+    """Notes that somebody who is there agrees to be recorded, or takes that back.
+
+    Each may tick themselves, whoever runs the meeting everybody. Raises NotFound, NotAllowed.
+    """
+    if person_id != user.person.id:
+        check(user, Action.RUN, meeting_thing(meeting))
     if person_id not in {person.id for person in meeting.people}:
         raise NotFound()
     session.execute(delete(Consent).where(Consent.meeting_id == meeting.id, Consent.person_id == person_id))
@@ -88,9 +93,7 @@ def tick_consent(session: Session, user: User, meeting: Meeting, room: Room, per
 
 def add_person(session: Session, meeting: Meeting, room: Room, name: str) -> None:
     """Adds somebody who has come in."""
-    person = named_person(session, meeting.workspace_id, name)
-    if person not in meeting.people:
-        meeting.people.append(person)
+    add_to_meeting(session, meeting, name)
     touch(room)
 
 

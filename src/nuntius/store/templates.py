@@ -11,6 +11,7 @@ from nuntius.core.templates.template import Template, read_template, template_js
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import Meeting, TemplateRow, User
 from nuntius.store.models.base import now
+from nuntius.store.rights import check_shared
 
 MOST = 100  # templates of one workspace
 
@@ -58,7 +59,11 @@ def save_template(session: Session, user: User, template_id: int | None, body: d
         raise Conflict(f"There is a template called “{template.name}” already. Give this one another name.")
     if template_id is None and len(own) >= MOST:
         raise Conflict(f"There are {MOST} templates already. Remove one that is no longer used.")
-    row = _own(session, user, template_id) if template_id is not None else TemplateRow(workspace_id=user.workspace_id)
+    row = (
+        _own(session, user, template_id)
+        if template_id is not None
+        else TemplateRow(workspace_id=user.workspace_id, made_by=user.id)
+    )
     row.name, row.body, row.changed_by, row.changed_at = template.name, template_json(template), user.id, now()
     session.add(row)
     session.flush()
@@ -75,6 +80,7 @@ def remove_template(session: Session, user: User, template_id: int) -> None:
 
 def _own(session: Session, user: User, template_id: int) -> TemplateRow:
     row = session.get(TemplateRow, template_id)
-    if row is None or row.workspace_id != user.workspace_id:
+    if row is None:
         raise NotFound()
+    check_shared(user, row.workspace_id, row.made_by)
     return row

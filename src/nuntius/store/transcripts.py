@@ -55,7 +55,7 @@ def turns_of(session: Session, meeting_id: str) -> list[TurnRow]:
 def names_of(session: Session, meeting_id: str) -> dict[str, str]:
     """Label of each voice and the name it goes by now: the person's, else the label."""
     query = (
-        select(Speaker.label, Person.name)
+        select(Speaker.label, Person.label)
         .outerjoin(Person, Person.id == Speaker.person_id)
         .where(Speaker.meeting_id == meeting_id)
     )

@@ -6,8 +6,9 @@ from sqlalchemy.orm import Session
 from nuntius.core.vocabulary import Mishearing, Term, mishearings
 from nuntius.store.changes import put_term_right
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.meetings import people_of
 from nuntius.store.models import Change, Meeting, TermRow, User
+from nuntius.store.people import people_of
+from nuntius.store.rights import check_shared
 from nuntius.store.transcripts import load_transcript
 
 MOST_TERMS = 2000
@@ -31,7 +32,7 @@ def add_term(session: Session, user: User, text: str, heard: list[str]) -> TermR
     if row is None:
         if len(rows) >= MOST_TERMS:
             raise Conflict(f"The vocabulary holds {MOST_TERMS:,} terms already. Remove some first.")
-        row = TermRow(workspace_id=user.workspace_id, text=text, heard=[], refused=[])
+        row = TermRow(workspace_id=user.workspace_id, text=text, heard=[], refused=[], made_by=user.id)
         session.add(row)
     row.text = text
     row.heard = _with(row.heard, heard)
@@ -40,10 +41,11 @@ def add_term(session: Session, user: User, text: str, heard: list[str]) -> TermR
 
 
 def remove_term(session: Session, user: User, term_id: int) -> None:
-    """Takes a term out of the vocabulary. Raises NotFound."""
+    """Takes a term out of the vocabulary. Raises NotFound, NotAllowed for one of others."""
     row = session.get(TermRow, term_id)
-    if row is None or row.workspace_id != user.workspace_id:
+    if row is None:
         raise NotFound()
+    check_shared(user, row.workspace_id, row.made_by)
     session.delete(row)
 
 

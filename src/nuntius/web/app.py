@@ -11,11 +11,15 @@ from nuntius.settings import Settings
 from nuntius.store.installation import Installation
 from nuntius.web import problems, security
 from nuntius.web.routes import (
+    account,
+    activities,
+    attendance,
     capture,
     compilations,
     events,
     excerpts,
     keeping,
+    links,
     meetings,
     people,
     records,
@@ -60,16 +64,20 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
     )
     app.extensions["nuntius"] = store
     app.extensions["nuntius_queue"] = queue or Queue(store)
-    security.install(app)
+    security.install(app, settings)
     problems.install(app)
     Compress(app)
     for routes in (
         session,
+        links,
+        account,
         people,
+        activities,
         templates,
         setup,
         uploads,
         meetings,
+        attendance,
         records,
         uses,
         excerpts,

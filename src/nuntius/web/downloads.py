@@ -132,7 +132,7 @@ def _facts(db: Session, meeting: Meeting, transcript: Transcript) -> tuple[str, 
     begun, kind = meeting.begun, template_of(db, meeting).template.name
     return (
         f"{begun:%A} {begun.day} {begun:%B %Y}, {begun:%H:%M} ({meeting.time_zone}), {short_clock(transcript.duration)} long, {kind}",
-        "There: " + (", ".join(person.name for person in meeting.people) or "nobody named"),
+        "There: " + (", ".join(person.label for person in meeting.people) or "nobody named"),
     )
 
 

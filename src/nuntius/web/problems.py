@@ -11,17 +11,27 @@ from werkzeug.exceptions import HTTPException
 from nuntius.core.errors import Fault
 from nuntius.store.errors import (
     AccountExists,
+    BothHaveAccounts,
     ChangedMeanwhile,
     Conflict,
     ConsentMissing,
     DatabaseBusy,
+    HasAccount,
+    LastAdministrator,
+    LinkSpent,
+    MailMissing,
+    NameAmbiguous,
+    NameTaken,
+    NotAllowed,
     NotFound,
     NothingToUndo,
     PartMismatch,
     PartNotWanted,
     RecordedElsewhere,
     StorageFull,
+    TooManyTries,
     UploadIncomplete,
+    WrongCode,
     WrongPassword,
 )
 from nuntius.store.files import is_full
@@ -37,11 +47,21 @@ STATUS: dict[type[Fault], int] = {
     ChangedMeanwhile: 409,
     NothingToUndo: 409,
     AccountExists: 409,
+    HasAccount: 409,
+    NameTaken: 409,
+    NameAmbiguous: 409,
+    LastAdministrator: 409,
+    BothHaveAccounts: 409,
+    MailMissing: 409,
+    LinkSpent: 410,
+    TooManyTries: 429,
+    WrongCode: 403,
     UploadIncomplete: 409,
     ConsentMissing: 409,
     RecordedElsewhere: 409,
     PartNotWanted: 410,
     PartMismatch: 422,
+    NotAllowed: 403,
     WrongPassword: 403,
     DatabaseBusy: 503,
     StorageFull: 507,
@@ -59,6 +79,7 @@ SENTENCES = {
 
 TITLES = {
     401: "Not signed in",
+    403: "Not allowed",
     404: "Not found",
     409: "Does not fit",
     410: "Not kept",
@@ -110,6 +131,8 @@ def install(app: Flask) -> None:
         response = problem(STATUS.get(type(fault), 422), fault.sentence, theirs=theirs)
         if response.status_code == 503:
             response.headers["Retry-After"] = RETRY_AFTER
+        if isinstance(fault, TooManyTries):
+            response.headers["Retry-After"] = str(fault.seconds)
         return response
 
     @app.errorhandler(OSError)

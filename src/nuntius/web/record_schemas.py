@@ -104,6 +104,7 @@ class ThereOut(Wire):
     id: int
     name: str
     agreed_at: datetime | None
+    brought_in: bool = False  # said by a bundle from elsewhere, not verified here
 
 
 class BreakOut(Wire):
@@ -132,6 +133,7 @@ class PictureOut(Wire):
 class ConsentOut(Wire):
     announced_at: datetime | None
     announced_by: str | None
+    brought_in: bool  # said by a bundle from elsewhere, not verified here
     there: list[ThereOut]
 
 

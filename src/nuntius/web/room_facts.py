@@ -5,7 +5,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.store.accounts import account_names
 from nuntius.store.capture import breaks_of
-from nuntius.store.models import Consent, MarkRow, Meeting, Room, StillPicture, User
+from nuntius.store.models import Consent, MarkRow, Meeting, Person, Room, StillPicture, User
 from nuntius.store.notes import marks_of
 from nuntius.web import record_schemas as rec
 
@@ -41,12 +41,25 @@ def pictures_out(session: Session, meeting_id: str) -> list[rec.PictureOut]:
 
 def there_out(session: Session, meeting: Meeting) -> list[rec.ThereOut]:
     """Who was there, and when each agreed to be recorded."""
-    query = select(Consent.person_id, Consent.at).where(Consent.meeting_id == meeting.id)
-    agreed = dict(session.execute(query).tuples().all())
-    return [rec.ThereOut(id=p.id, name=p.name, agreed_at=agreed.get(p.id)) for p in meeting.people]
+    query = select(Consent).where(Consent.meeting_id == meeting.id)
+    agreed = {row.person_id: row for row in session.scalars(query)}
+
+    def out(person: Person) -> rec.ThereOut:
+        row = agreed.get(person.id)
+        return rec.ThereOut(
+            id=person.id,
+            name=person.label,
+            agreed_at=row.at if row else None,
+            brought_in=row is not None and row.ticked_by is None,
+        )
+
+    return [out(person) for person in meeting.people]
 
 
 def consent_out(session: Session, meeting: Meeting, room: Room) -> rec.ConsentOut:
     """How the recording was announced, and who agreed."""
-    by = account_names(session).get(room.announced_by) if room.announced_by else None
-    return rec.ConsentOut(announced_at=room.announced_at, announced_by=by, there=there_out(session, meeting))
+    by = account_names(session).get(room.announced_by) if room.announced_by else room.announced_elsewhere or None
+    brought_in = room.announced_at is not None and room.announced_by is None
+    return rec.ConsentOut(
+        announced_at=room.announced_at, announced_by=by, brought_in=brought_in, there=there_out(session, meeting)
+    )

@@ -69,6 +69,8 @@ class NewRun(Wire):
 class RunEnd(Wire):
     """`parts` is how many parts the run has in all, those still on their way among them."""
 
+    all_sent: bool = False  # nothing is left to send
+
     recorder: Token
     parts: int = Field(ge=0)
 

@@ -80,7 +80,7 @@ class FirstAccount(Wire):
     workspace: Name
     name: Name
     email: Email
-    password: str = Field(min_length=10, max_length=1000)
+    password: str = Field(max_length=1000)
     time_zone: str = Field(default="UTC", max_length=64)
 
 
@@ -139,16 +139,6 @@ class ThrowOut(Wire):
     reason: Literal["not said", "does not matter", "somebody else's", "said as a joke", "twice"] | None
 
 
-class NewPerson(Wire):
-    name: Name
-
-
-class NewAccount(Wire):
-    name: Name
-    email: Email
-    password: str = Field(min_length=10, max_length=1000)
-
-
 class Stretch(Wire):
     start: Seconds
     end: Seconds
@@ -202,18 +192,11 @@ class SessionState(Wire):
     csrf: str
     needs_first_account: bool
     demo: bool
+    second_factor: bool = False  # the password was right, a code is needed now
     name: str = ""
     workspace: str = ""
-
-
-class PersonOut(Wire):
-    id: int
-    name: str
-    has_account: bool
-
-
-class PeopleOut(Wire):
-    people: list[PersonOut]
+    administrator: bool = False
+    mail: bool = False  # whether mail is sent here
 
 
 class JobOut(Wire):

@@ -1,20 +1,36 @@
-"""Who may pass: sessions, forged requests, too many tries, headers."""
+"""Authentication: sessions, forged requests, too many requests, headers. What may be done is decided in `core.rights`."""
+
+from datetime import timedelta
 
 from flask import Flask, Response, current_app, g, request
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
 from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
-from sqlalchemy import select
+from werkzeug.middleware.proxy_fix import ProxyFix
 
+from nuntius.core.errors import Fault
+from nuntius.settings import Settings
+from nuntius.store import sessions
 from nuntius.store.installation import Installation
-from nuntius.store.models import User
+from nuntius.store.models import User, now
 from nuntius.web.problems import SENTENCES, problem
 
 OPEN = frozenset(
-    {"session.get_session", "session.sign_in", "session.first_account", "system.health", "pages.page"}
+    {
+        "session.get_session",
+        "session.sign_in",
+        "session.second_factor",
+        "session.first_account",
+        "links.look_at_invitation",
+        "links.accept_invitation",
+        "links.forgotten",
+        "links.choose_password",
+        "system.health",
+        "pages.page",
+    }
 )  # endpoints that answer without a session
-SIGN_IN_RATE = "8 per minute; 60 per hour"
+TRY_RATE = "60 per minute"  # of tries with a password, code or link from one address; failures have pauses besides
 POLICY = (
     "default-src 'self'; img-src 'self' data: blob:; media-src 'self' blob:; style-src 'self' 'unsafe-inline'; "
     "font-src 'self'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'"
@@ -25,13 +41,13 @@ limiter = Limiter(get_remote_address, storage_uri="memory://", headers_enabled=T
 
 
 class SignedIn(UserMixin):  # type: ignore[misc]
-    """The account behind a session."""
+    """The account behind a session, and which session it is."""
 
-    def __init__(self, user: User) -> None:
-        self.user = user
+    def __init__(self, user: User, session_id: int, token: str) -> None:
+        self.user, self.session_id, self._token = user, session_id, token
 
     def get_id(self) -> str:
-        return self.user.session_key
+        return self._token
 
 
 def installation() -> Installation:
@@ -44,19 +60,41 @@ def me() -> User:
     return current_user.user  # type: ignore[no-any-return]
 
 
-def install(app: Flask) -> None:
-    """Sets up sessions, CSRF protection, the rate limit and the headers."""
-    manager = LoginManager(app)
-    manager.session_protection = "strong"
+def my_session() -> SignedIn:
+    """The session that the request belongs to."""
+    return current_user._get_current_object()  # type: ignore[no-any-return]
 
-    @manager.user_loader
-    def _load(key: str) -> SignedIn | None:
-        with installation().database.read() as session:
-            user = session.scalar(select(User).where(User.session_key == key))
-        return SignedIn(user) if user else None
+
+def asked_from() -> str:
+    """The address that the request came from; behind proxies as far as NUNTIUS_PROXIES believes them."""
+    return request.remote_addr or ""
+
+
+def signed_in(store: Installation, token: str) -> SignedIn | None:
+    """Whose session a token is; None when it has ended. Notes now and then that it is used."""
+    limits = timedelta(hours=store.settings.idle_hours), timedelta(days=store.settings.session_days)
+    with store.database.read() as db:
+        found = sessions.find(db, token, *limits)
+    if found is None:
+        return None
+    user, row = found
+    if sessions.is_due(row):
+        try:
+            with store.database.write() as db:
+                sessions.seen(db, row.id, now())
+        except Fault:
+            pass  # a full disk or a busy database signs nobody out
+    return SignedIn(user, row.id, token)
+
+
+def install(app: Flask, settings: Settings) -> None:
+    """Sets up sessions, CSRF protection, the rate limit, proxies and the headers."""
+    manager = LoginManager(app)
+    manager.session_protection = None  # a phone that changes its network stays signed in; each session can be ended
+    manager.user_loader(lambda token: signed_in(installation(), token))
 
     @app.before_request
-    def _wall() -> Response | None:
+    def _authenticated() -> Response | None:
         """Nothing but the open routes answers without a session; a new route is closed by itself."""
         if request.endpoint in OPEN or request.endpoint is None or current_user.is_authenticated:
             return None
@@ -64,6 +102,9 @@ def install(app: Flask) -> None:
 
     csrf.init_app(app)
     limiter.init_app(app)
+    if settings.proxies:
+        count = settings.proxies
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=count, x_proto=count, x_host=count)  # type: ignore[method-assign]
 
     @app.after_request
     def _headers(response: Response) -> Response:

@@ -67,7 +67,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         kind=template_of(session, meeting).template.name,
         starts_at=meeting.begun,
         time_zone=meeting.time_zone,
-        people=[person.name for person in meeting.people],
+        people=[person.label for person in meeting.people],
         duration=recording.duration if recording else None,
         job=job_out(session, job, recording) if job else None,
         upload=upload_out(session, upload) if upload else None,
@@ -193,7 +193,7 @@ def _voices(
     session: Session, meeting: Meeting, speakers: list[Speaker], names: dict[str, str], shares: dict[str, float]
 ) -> list[rec.VoiceOut]:
     """Voices with the people that each may be: those the talk points to first, then the rest."""
-    people = [person.name for person in meeting.people]
+    people = [person.label for person in meeting.people]
     taken = {names[speaker.label] for speaker in speakers if speaker.person_id}
     votes = name_votes(load_transcript(session, meeting.id, named=False), tuple(people)) if people else {}
     order: dict[str, list[str]] = defaultdict(list)

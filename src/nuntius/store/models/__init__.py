@@ -5,7 +5,17 @@ from nuntius.store.models.compilation import Compilation, CompiledPassage
 from nuntius.store.models.excerpt import Excerpt
 from nuntius.store.models.meeting import Meeting, attendance
 from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow
-from nuntius.store.models.people import Person, User, Workspace
+from nuntius.store.models.people import (
+    AccessToken,
+    Activity,
+    Mail,
+    Merging,
+    Person,
+    SignInFailures,
+    SignInSession,
+    User,
+    Workspace,
+)
 from nuntius.store.models.recording import RecognisedStretch, Recording, Upload, UploadPart
 from nuntius.store.models.room import (
     AgendaRow,
@@ -24,8 +34,8 @@ from nuntius.store.models.transcript import Speaker, TurnRow
 from nuntius.store.models.work import JOB_STATES, Change, Heartbeat, Job
 
 __all__ = [
-    "JOB_STATES", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
-    "MarkRow", "Meeting", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
-    "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
+    "JOB_STATES", "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
+    "Mail", "MarkRow", "Meeting", "Merging", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
+    "SignInFailures", "SignInSession", "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
     "new_id", "now",
 ]  # fmt: skip

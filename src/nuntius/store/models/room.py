@@ -22,6 +22,7 @@ class Room(Base):
     # consent
     announced_at: Mapped[datetime | None]
     announced_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
+    announced_elsewhere: Mapped[str] = mapped_column(String(200), default="")  # by whom, as a bundle says
     # sound: `held` samples (16 kHz) have arrived without a gap, `heard` of them have reached the live recogniser
     held: Mapped[int] = mapped_column(default=0)
     heard: Mapped[int] = mapped_column(default=0)
@@ -149,13 +150,13 @@ class AgendaRow(Base):
 
 
 class Consent(Base):
-    """One person's consent to being recorded."""
+    """One person's consent to being recorded; `ticked_by` is nobody's account where a bundle brought it in."""
 
     __tablename__ = "consent"
 
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), primary_key=True)
     person_id: Mapped[int] = mapped_column(ForeignKey("person.id"), primary_key=True)
-    ticked_by: Mapped[int] = mapped_column(ForeignKey("user.id"))
+    ticked_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     at: Mapped[datetime] = mapped_column(default=now)
 
 

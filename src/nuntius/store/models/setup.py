@@ -19,6 +19,7 @@ class TemplateRow(Base):
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"))
     name: Mapped[str] = mapped_column(String(200))
     body: Mapped[dict[str, Any]] = mapped_column(JSON)  # as `core.templates.template.read_template` reads it
+    made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     changed_by: Mapped[int] = mapped_column(ForeignKey("user.id"))
     changed_at: Mapped[datetime] = mapped_column(default=now)
 
@@ -34,6 +35,7 @@ class TermRow(Base):
     text: Mapped[str] = mapped_column(String(200))
     heard: Mapped[list[Any]] = mapped_column(JSON)  # wrong forms that were heard and put right
     refused: Mapped[list[Any]] = mapped_column(JSON)  # forms of which a person said that they are right
+    made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     made_at: Mapped[datetime] = mapped_column(default=now)
 
 
@@ -46,4 +48,5 @@ class ReadyQuestion(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"))
     text: Mapped[str] = mapped_column(String(500))
+    made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     made_at: Mapped[datetime] = mapped_column(default=now)

@@ -7,6 +7,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 from werkzeug.exceptions import RequestEntityTooLarge
 
+from nuntius.core.rights import Action
 from nuntius.store import capture
 from nuntius.store.errors import Conflict
 from nuntius.store.live import live_rows
@@ -26,7 +27,8 @@ api = APIBlueprint("capture", __name__, url_prefix="/api/meetings/<meeting_id>/r
 def begin_run(path: s.MeetingPath, body: r.NewRun) -> Response:
     """Begins to record, or goes on after a pause or a break."""
     with installation().database.write() as db:
-        meeting, room = get_room(db, me(), path.meeting_id)
+        action = Action.RUN if body.take_over else Action.RECORD
+        meeting, room = get_room(db, me(), path.meeting_id, action)
         run = capture.begin_run(db, me(), meeting, room, body.recorder, body.source, body.take_over, body.all_sent)
         return answer(r.RunOut(number=run.number, held=run.parts))
 
@@ -52,14 +54,14 @@ def put_sound(path: r.SoundPartPath) -> Response:
     )
     store = installation()
     with store.database.read() as db:
-        _, room = get_room(db, me(), path.meeting_id)
+        _, room = get_room(db, me(), path.meeting_id, Action.RECORD)
         run = capture.running(db, room, path.run, head.get("X-Recorder", ""))
         is_new = capture.check_part(db, run, part)
     if is_new:
         store.files.write_part(capture.folder(run), part.number, part.data)
     if is_new or run.parts < part.earliest:
         with store.database.write() as db:
-            _, room = get_room(db, me(), path.meeting_id)
+            _, room = get_room(db, me(), path.meeting_id, Action.RECORD)
             run = capture.running(db, room, path.run, head.get("X-Recorder", ""))
             job = capture.note_part(db, room, run, part)
             job_id = job.id if job else None
@@ -71,7 +73,7 @@ def put_sound(path: r.SoundPartPath) -> Response:
 def pause(path: r.RunPath, body: r.RunEnd) -> Response:
     """Pauses: nothing behind the last part named is kept."""
     with installation().database.write() as db:
-        meeting, room = get_room(db, me(), path.meeting_id)
+        meeting, room = get_room(db, me(), path.meeting_id, Action.RECORD)
         run = capture.running(db, room, path.run, body.recorder)
         capture.pause(db, me(), room, run, body.parts)
         return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
@@ -81,8 +83,9 @@ def pause(path: r.RunPath, body: r.RunEnd) -> Response:
 def stop(path: r.RunPath, body: r.RunEnd) -> Response:
     """Ends the recording, at once or when the parts still on their way have come."""
     with installation().database.write() as db:
-        _, room = get_room(db, me(), path.meeting_id)
-        job = capture.stop(db, room, capture.running(db, room, path.run, body.recorder), body.parts)
+        _, room = get_room(db, me(), path.meeting_id, Action.RECORD)
+        run = capture.running(db, room, path.run, body.recorder)
+        job = capture.stop(db, room, run, body.parts, body.all_sent)
         return _ended(db, path.meeting_id, room, job)
 
 
@@ -90,7 +93,7 @@ def stop(path: r.RunPath, body: r.RunEnd) -> Response:
 def finish(path: s.MeetingPath) -> Response:
     """Ends the recording with the sound that is here: for when the page that recorded does not come back."""
     with installation().database.write() as db:
-        _, room = get_room(db, me(), path.meeting_id)
+        _, room = get_room(db, me(), path.meeting_id, Action.RUN)
         job = capture.finish(db, room) if room.state != "stopped" else None
         return _ended(db, path.meeting_id, room, job)
 
@@ -100,7 +103,7 @@ def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
     """Sends a listening line into a call; it announces itself there."""
     host = urlsplit(body.link).hostname
     with installation().database.write() as db:
-        meeting, room = get_room(db, me(), path.meeting_id)
+        meeting, room = get_room(db, me(), path.meeting_id, Action.RUN)
         if host not in installation().settings.call_hosts:
             raise Conflict(
                 f"A listening line may not call {host}. Whoever runs this machine can allow it (NUNTIUS_CALL_HOSTS)."
@@ -116,7 +119,7 @@ def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
 def leave_call(path: s.MeetingPath) -> Response:
     """Dismisses the listening line; it can be called back."""
     with installation().database.write() as db:
-        meeting, room = get_room(db, me(), path.meeting_id)
+        meeting, room = get_room(db, me(), path.meeting_id, Action.RUN)
         if room.line_state:
             room.line_state = "dismissed"
         touch(room)

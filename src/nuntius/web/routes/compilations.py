@@ -15,6 +15,7 @@ from nuntius.store.meetings import get_meeting, open_to
 from nuntius.store.models import Compilation, Meeting
 from nuntius.web import compilation_schemas as c
 from nuntius.web.answers import answer, made_file
+from nuntius.web.exports import note_export
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
@@ -82,6 +83,7 @@ def get_captions(path: c.CompilationPath) -> Response:
 def get_file(path: c.CompiledFilePath) -> Response:
     """The whole as one file of sound or picture, its captions, its chapters, or as a text."""
     made = _montage(path.compilation_id)
+    note_export(f"compilation {path.compilation_id}", path.form)
     name = f"{made.title}.{path.form}"
     if path.form in TYPES:
         with installation().files.scratch(f".{path.form}") as target:

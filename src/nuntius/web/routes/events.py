@@ -10,29 +10,34 @@ from sqlalchemy import select
 
 from nuntius.store.meetings import open_to
 from nuntius.store.models import Job, Meeting, Recording, User
-from nuntius.web.security import installation, me
+from nuntius.web.security import SignedIn, installation, my_session, signed_in
 from nuntius.web.shapes import job_out
 
 api = APIBlueprint("events", __name__, url_prefix="/api", abp_tags=[Tag(name="events")])
 
 PAUSE = 0.5  # seconds between two looks
+SESSION = 5.0  # seconds between two looks whether the session still lasts: a stream ends with it
 LONGEST = 240.0  # seconds of one stream; the browser comes back by itself and a lost thread is freed
 
 
 @api.get("/events", operation_id="getEvents")
 def get_events() -> Response:
     """A `job` event whenever work on one of the meetings open to whoever listens has moved on."""
-    stream = stream_with_context(_stream(me()))
+    stream = stream_with_context(_stream(my_session()))
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return Response(stream, content_type="text/event-stream", headers=headers)
 
 
-def _stream(user: User) -> Iterator[str]:
+def _stream(who: SignedIn) -> Iterator[str]:
     told: dict[str, str] = {}
-    begun = time.monotonic()
+    begun = looked = time.monotonic()
     yield "retry: 1500\n\n"
     while time.monotonic() - begun < LONGEST:
-        moved = [(key, body) for key, body in _jobs(user).items() if told.get(key) != body]
+        if time.monotonic() - looked > SESSION:
+            looked = time.monotonic()
+            if signed_in(installation(), who.get_id()) is None:
+                return
+        moved = [(key, body) for key, body in _jobs(who.user).items() if told.get(key) != body]
         for key, body in moved:
             told[key] = body
             yield f"event: job\ndata: {body}\n\n"

@@ -6,12 +6,14 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.core.montage.write import Montage
+from nuntius.core.rights import Action
 from nuntius.store import excerpts
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
 from nuntius.store.transcripts import names_of
 from nuntius.web import excerpt_schemas as e
 from nuntius.web.answers import answer, made_file
+from nuntius.web.exports import note_export
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
@@ -29,7 +31,7 @@ def get_all() -> Response:
 def keep(path: MeetingPath, body: e.NewExcerpt) -> Response:
     """Keeps a passage."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
         kept = excerpts.keep_excerpt(db, me(), meeting, body.start, body.end, body.title, body.note, body.label)
         return answer(_out(db, kept, meeting))
 
@@ -54,6 +56,7 @@ def remove(path: e.ExcerptPath) -> Response:
 def get_sound(query: e.Chosen) -> Response:
     """The sound of excerpts as one Ogg/Opus file, in the order asked for."""
     store, made = installation(), _montage(query.numbers)
+    note_export("excerpts", "sound")
     with store.files.scratch(".ogg") as target:
         made.write(target, "ogg")
         return made_file(target, "audio/ogg", "excerpts.ogg")

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from nuntius.core.audio.encode import write_small
 from nuntius.core.formats.bundle import write_bundle
+from nuntius.core.rights import Action
 from nuntius.store.bundles import bundle_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.history import history_of
@@ -13,6 +14,7 @@ from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Recording
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer, made_file
+from nuntius.web.exports import note_export
 from nuntius.web.keeping_schemas import ChangeTold, HistoryOut, People
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
@@ -39,6 +41,7 @@ def get_bundle(path: s.MeetingPath) -> Response:
             title = meeting.title
             bundle, files = bundle_of(db, store.files, me(), meeting)
             write_bundle(bundle, files, target)
+        note_export(f"meeting {path.meeting_id}", "the whole meeting")
         return made_file(target, "application/zip", f"{title} - whole meeting.zip")
 
 
@@ -53,6 +56,7 @@ def get_small(path: s.MeetingPath) -> Response:
         raise NotFound()
     with store.files.scratch(".ogg") as target:
         write_small(store.files.path(recording.working_digest), target)
+        note_export(f"meeting {path.meeting_id}", "the sound as a small file")
         return made_file(target, "audio/ogg", f"{title} - small.ogg")
 
 
@@ -60,9 +64,7 @@ def get_small(path: s.MeetingPath) -> Response:
 def tell_anew(path: s.MeetingPath, body: People) -> Response:
     """Tells the voices apart anew, for a number of people; only whoever runs the meeting may."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
-        if meeting.runner_id != me().id:
-            raise NotFound()
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         recording, job = recording_of(db, meeting), latest_job(db, meeting.id)
         _is_ready(recording, job.state if job else "")
         fresh = create_job(db, meeting.id, body.people, "voices")

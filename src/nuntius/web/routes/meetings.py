@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.bundle import is_bundle
 from nuntius.core.formats.reading import looks_like_text
+from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.jobs.queue import Queue
 from nuntius.store.errors import Conflict, NotFound
@@ -108,7 +109,7 @@ def begin_work(path: s.MeetingPath) -> Response:
     """Says that the files are complete: each is joined, and the work is put into the queue, once."""
     store = installation()
     with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         uploads = of_meeting(db, me(), meeting.id)
         if not uploads:
             raise NotFound()
@@ -147,7 +148,7 @@ def _begun(db: Session, files: FileStore, meeting: Meeting, uploads: list[Upload
 def cancel(path: s.MeetingPath) -> Response:
     """Stops the work; the recording stays and can be worked on later."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         job = latest_job(db, meeting.id)
         if job is None:
             raise NotFound()
@@ -159,7 +160,7 @@ def cancel(path: s.MeetingPath) -> Response:
 def try_again(path: s.MeetingPath) -> Response:
     """Goes on with work that failed or was cancelled, from its last finished step."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         job = latest_job(db, meeting.id)
         if job is None:
             raise NotFound()

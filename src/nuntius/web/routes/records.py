@@ -10,10 +10,11 @@ from sqlalchemy.orm import Session
 from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.told import answered
 from nuntius.core.minutes.line import Line
+from nuntius.core.rights import Action
 from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
-from nuntius.store import changes, restructure
-from nuntius.store.accounts import person_of
+from nuntius.store import activity, changes, restructure
+from nuntius.store.activity import What
 from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
@@ -27,11 +28,12 @@ from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download
+from nuntius.web.exports import note_export
 from nuntius.web.floor import floor_out, report_of
 from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
-from nuntius.web.security import installation, me
+from nuntius.web.security import asked_from, installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
@@ -48,10 +50,9 @@ def get_record(path: s.MeetingPath) -> Response:
 def delete(path: s.MeetingPath) -> Response:
     """Removes a meeting with its transcript and minutes; only whoever runs it may."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
-        if meeting.runner_id != me().id:
-            raise NotFound()
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         remove_meeting(db, installation().files, meeting)
+        activity.note(db, me(), What.MEETING_REMOVED, f"meeting {path.meeting_id}", asked_from())
     with installation().database.read() as db:
         return answer(s.MeetingsOut(meetings=[meeting_out(db, each) for each in meetings_of(db, me())]))
 
@@ -59,7 +60,7 @@ def delete(path: s.MeetingPath) -> Response:
 def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> Response:
     """Carries out a change and answers with what it touched."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), meeting_id)
+        meeting = get_meeting(db, me(), meeting_id, Action.EDIT)
         return answer(changed_out(db, meeting, me(), change(db, meeting)))
 
 
@@ -107,7 +108,7 @@ def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
     """Puts other words in place of some, in this meeting or in all of its series; each meeting can take it back."""
     database = installation().database
     with database.read() if body.dry else database.write() as db:  # counted at every letter that is typed
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
         series = series_of(meeting.title) if body.series else ""
         chosen = [each for each in meetings_of(db, me()) if series_of(each.title) == series] if series else [meeting]
         if body.dry:
@@ -152,7 +153,7 @@ def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
     """Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so."""
     store = installation()
     with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
         if body.template is not None:
             choose(db, meeting, body.template)
     detailed = None if body.detailed is None else frozenset(body.detailed)
@@ -166,9 +167,8 @@ def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays."""
     store = installation()
     with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
-        if meeting.runner_id != me().id:
-            raise NotFound()
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
+        activity.note(db, me(), What.STRETCH_REMOVED, f"meeting {meeting.id}", asked_from())
         job_id = cut_record(db, store.files, me(), meeting, body.start, body.end).id
         out = record_out(db, meeting, me())
     store.database.forget()
@@ -181,7 +181,7 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from the record with its passages, or the word that it holds none."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        transcript, facts, asker = load_transcript(db, meeting.id), facts_of(db, meeting), person_of(db, me()).name
+        transcript, facts, asker = load_transcript(db, meeting.id), facts_of(db, meeting), me().person.label
 
     def lines() -> list[Line]:  # read only for a question about the minutes
         with installation().database.read() as db:
@@ -242,6 +242,7 @@ def get_original(path: s.MeetingPath) -> Response:
         recording = _recording(db, path.meeting_id)
     if not recording.digest:
         raise NotFound()
+    note_export(f"meeting {path.meeting_id}", "the file as brought in")
     return send_file(
         installation().files.path(recording.digest),
         "application/octet-stream",
@@ -255,4 +256,6 @@ def get_file(path: s.FilePath) -> Response:
     """Minutes or transcript as a file."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        return download(db, meeting, path.form, f"{request.host_url}meetings/{meeting.id}")
+        made = download(db, meeting, path.form, f"{request.host_url}meetings/{meeting.id}")
+    note_export(f"meeting {path.meeting_id}", path.form)
+    return made

@@ -14,12 +14,13 @@ from nuntius.core.minutes.scene import scene
 from nuntius.store.errors import NotFound
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows, live_so_far
-from nuntius.store.models import LiveLineRow, Meeting, Room, User
+from nuntius.store.models import LiveLineRow, Meeting, Room
 from nuntius.store.notes import facts_of
 from nuntius.store.rooms import get_room
 from nuntius.web import schemas as s
 from nuntius.web.room_shapes import board_out, line_out, speech_out, voice_ids
-from nuntius.web.security import installation, me
+from nuntius.web.routes.events import SESSION
+from nuntius.web.security import SignedIn, installation, me, my_session, signed_in
 
 api = APIBlueprint("room_events", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
 
@@ -35,7 +36,7 @@ def get_room_events(path: s.MeetingPath) -> Response:
     """`speech` (seconds, words being spoken), `lines` (those that changed) and `board` events of a room."""
     with installation().database.read() as db:
         get_room(db, me(), path.meeting_id)
-    stream = stream_with_context(_Stream(me(), path.meeting_id).events())
+    stream = stream_with_context(_Stream(my_session(), path.meeting_id).events())
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return Response(stream, content_type="text/event-stream", headers=headers)
 
@@ -43,17 +44,21 @@ def get_room_events(path: s.MeetingPath) -> Response:
 class _Stream:
     """What one watcher has been told."""
 
-    def __init__(self, user: User, meeting_id: str) -> None:
-        self._user, self._meeting_id = user, meeting_id
+    def __init__(self, who: SignedIn, meeting_id: str) -> None:
+        self._who, self._user, self._meeting_id = who, who.user, meeting_id
         self._version = self._lines_version = -1
         self._rows: dict[int, LiveLineRow] = {}
         self._told: dict[str, str] = {}
         self._board_at = 0.0
 
     def events(self) -> Iterator[str]:
-        begun = signed = time.monotonic()
+        begun = signed = looked = time.monotonic()
         yield "retry: 1000\n\n"
         while time.monotonic() - begun < LONGEST:
+            if time.monotonic() - looked > SESSION:
+                looked = time.monotonic()
+                if signed_in(installation(), self._who.get_id()) is None:
+                    return
             try:
                 news = list(self._news())
             except NotFound:

@@ -13,20 +13,22 @@ from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.told import answered
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.live.brief import brief
+from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.demonstration import play
-from nuntius.store import changes, notes, rooms
-from nuntius.store.accounts import person_of
+from nuntius.store import activity, changes, notes, rooms
+from nuntius.store.activity import What
 from nuntius.store.capture import cut
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import cut_lines, live_rows, live_so_far
 from nuntius.store.models import Meeting, Room, StillPicture, Workspace
+from nuntius.store.rights import check_workspace
 from nuntius.web import record_schemas as rec
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.room_shapes import board_out, brief_out, line_out, reply_out, speech_out, voice_ids
-from nuntius.web.security import installation, me
+from nuntius.web.security import asked_from, installation, me
 
 api = APIBlueprint("rooms", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
 ROOM = "/meetings/<meeting_id>/room"
@@ -74,7 +76,7 @@ def get_room(path: s.MeetingPath) -> Response:
 @api.put(f"{ROOM}/announced", operation_id="announce", responses={200: r.Board})
 def announce(path: s.MeetingPath, body: r.Announced) -> Response:
     """Says that the recording was announced to all."""
-    return _changed(path.meeting_id, lambda db, _, room: rooms.announce(db, me(), room, body.announced))
+    return _changed(path.meeting_id, lambda db, _, room: rooms.announce(db, me(), room, body.announced), Action.RECORD)
 
 
 @api.put(f"{ROOM}/consents/<int:person_id>", operation_id="tickConsent", responses={200: r.Board})
@@ -88,7 +90,7 @@ def tick_consent(path: r.PersonPath, body: r.Agreed) -> Response:
 @api.post(f"{ROOM}/people", operation_id="addToRoom", responses={200: r.Board})
 def add_person(path: s.MeetingPath, body: r.PersonName) -> Response:
     """Somebody has come in."""
-    return _changed(path.meeting_id, lambda db, m, room: rooms.add_person(db, m, room, body.name))
+    return _changed(path.meeting_id, lambda db, m, room: rooms.add_person(db, m, room, body.name), Action.RUN)
 
 
 @api.put(f"{ROOM}/agenda", operation_id="writeAgenda", responses={200: r.Board})
@@ -129,7 +131,7 @@ def cut_out(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; a mark of it stays."""
     store = installation()
     with store.database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.RUN)
         if room.state == "stopped":
             raise Conflict("The recording has ended and is being worked on. Stretches are cut while it runs.")
         cut(db, store.files, me(), room, body.start, body.end)
@@ -148,7 +150,7 @@ def cut_out(path: s.MeetingPath, body: s.Stretch) -> Response:
 def correct_live(path: r.LiveLinePath, body: s.NewText) -> Response:
     """Puts a person's text in place of a live line."""
     with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.EDIT)
         changes.correct_live(db, me(), meeting, path.line, body.text)
         return answer(room_out(db, meeting, room))
 
@@ -191,7 +193,7 @@ def get_brief(path: s.MeetingPath) -> Response:
     """What has happened so far, for one who has just come in."""
     with installation().database.read() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        transcript, facts, reader = live_so_far(db, room), notes.facts_of(db, meeting), person_of(db, me()).name
+        transcript, facts, reader = live_so_far(db, room), notes.facts_of(db, meeting), me().person.label
     return answer(brief_out(brief(transcript, facts, reader), transcript))
 
 
@@ -200,7 +202,7 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
     """An answer from what has been said so far, or the word that it was not said."""
     with installation().database.read() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        transcript, facts, asker = live_so_far(db, room), notes.facts_of(db, meeting), person_of(db, me()).name
+        transcript, facts, asker = live_so_far(db, room), notes.facts_of(db, meeting), me().person.label
     within = turns_within(transcript, body.speaker, body.start, body.end)
     return answer(reply_out(answered(transcript, facts, body.question, within, asker), transcript))
 
@@ -210,7 +212,7 @@ def add_picture(path: s.MeetingPath) -> Response:
     """A still picture (JPEG) of what is shown, with its second in `X-At`."""
     data, store = request.get_data(cache=False), installation()
     with store.database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
+        meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
         if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
             raise Conflict("A still picture is a JPEG of at most 2 MB.")
         if room.state != "recording":
@@ -248,16 +250,20 @@ def get_workspace() -> Response:
 @api.put("/workspace", operation_id="setWorkspace", responses={200: r.WorkspaceOut})
 def set_workspace(body: r.WorkspaceIn) -> Response:
     """Changes what is read out, and whether consent is needed."""
+    check_workspace(me(), Action.CHANGE_WORKSPACE)
     with installation().database.write() as db:
+        activity.note(db, me(), What.WORKSPACE_CHANGED, "announcement and consent", asked_from())
         workspace = db.get_one(Workspace, me().workspace_id)
         workspace.announcement, workspace.consent_needed = body.announcement.strip(), body.consent_needed
     return answer(r.WorkspaceOut(announcement=workspace.announcement, consent_needed=workspace.consent_needed))
 
 
-def _changed(meeting_id: str, change: Callable[[Session, Meeting, Room], None]) -> Response:
+def _changed(
+    meeting_id: str, change: Callable[[Session, Meeting, Room], None], action: Action = Action.EDIT
+) -> Response:
     """Carries out a change and answers with the board."""
     with installation().database.write() as db:
-        meeting, room = rooms.get_room(db, me(), meeting_id)
+        meeting, room = rooms.get_room(db, me(), meeting_id, action)
         change(db, meeting, room)
         rooms.touch(room)
         db.flush()

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from nuntius.core.followup.texts import FORMS, Occasion, Piece, ToldLine, message
+from nuntius.core.rights import Action
 from nuntius.core.templates.suggest import suggest
 from nuntius.core.vocabulary import Mishearing
 from nuntius.store.errors import Conflict
@@ -45,7 +46,7 @@ def _piece(piece: Piece) -> s.PieceOut:
 
 def _occasion(db: Session, meeting: Meeting) -> Occasion:
     begun, sender = meeting.begun, account_name(db, me())
-    others = tuple(person.name for person in meeting.people if person.name != sender)
+    others = tuple(person.label for person in meeting.people if person.label != sender)
     return Occasion(meeting.title, f"{begun:%A} {begun.day} {begun:%B}", others, sender)
 
 
@@ -113,7 +114,7 @@ def put_right(path: MeetingPath, body: s.PutRight) -> Response:
     with installation().database.read() as db:  # looking through hours of talk must not hold up who writes
         found = misheard(db, get_meeting(db, me(), path.meeting_id), body.term, body.heard)
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
+        meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
         if not body.right:
             refuse(db, me(), found)
             return answer(changed_out(db, meeting, me(), None))

@@ -10,10 +10,8 @@ export interface RecorderServer {
   begin: (source: Source, takeOver: boolean) => Promise<number>;
   put: PutPart;
   pause: (run: number, parts: number) => Promise<unknown>;
-  /** Ends a run; whether the server still waits for parts of it. */
-  stop: (run: number, parts: number) => Promise<boolean>;
-  /** Ends the recording with what has arrived. */
-  finish: () => Promise<unknown>;
+  /** Ends a run, `allSent` when nothing of it is left to send; whether the server still waits for parts of it. */
+  stop: (run: number, parts: number, allSent: boolean) => Promise<boolean>;
   picture: (at: number, jpeg: Blob) => Promise<unknown>;
 }
 
@@ -85,10 +83,10 @@ export class Recorder {
     const run = await this.silence();
     this.close();
     if (!run) return;
-    const waits = await this.server.stop(run.run, run.parts);
+    const waits = await this.server.stop(run.run, run.parts, false);
     await this.sender.drained();
     // everything has been sent: what the server has not got by now it has lost, and it need not wait for it
-    if (waits && !this.sender.left) await this.server.finish();
+    if (waits && !this.sender.left) await this.server.stop(run.run, run.parts, true);
   }
 
   /** Lets go of the source, whatever state it is in; nothing that was recorded is lost. */

@@ -1,0 +1,28 @@
+"""How good a password is: its length, and how soon it would be guessed."""
+
+from collections.abc import Sequence
+
+from zxcvbn import zxcvbn
+
+from nuntius.core.errors import PasswordWeak
+
+SHORTEST = 10  # characters
+LONGEST = 200  # characters; more is no better, and hashing costs time
+READ = 72  # characters that the estimate looks at: its time grows with the square of the length
+LEAST_SCORE = 3  # of 0 to 4: "safely unguessable: moderate protection from offline slow-hash scenario", as zxcvbn says
+
+
+def check_password(password: str, known: Sequence[str] = ()) -> None:
+    """Raises PasswordWeak for one that is too short, too long, among those of known breaches, or soon guessed.
+
+    `known` are words that an attacker would try first: name, address, workspace. The lists of passwords from breaches
+    are those that the package zxcvbn carries.
+    """
+    if len(password) < SHORTEST:
+        raise PasswordWeak(f"it has fewer than {SHORTEST} characters")
+    if len(password) > LONGEST:
+        raise PasswordWeak(f"it has more than {LONGEST} characters")
+    found = zxcvbn(password[:READ], user_inputs=list(known))
+    if found["score"] < LEAST_SCORE:
+        warning = str(found["feedback"]["warning"]).rstrip(".")
+        raise PasswordWeak(warning[:1].lower() + warning[1:] if warning else "it would soon be guessed")
