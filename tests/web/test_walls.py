@@ -4,8 +4,13 @@ from pathlib import Path
 
 import pytest
 from flask import Flask
+from sqlalchemy import select
 from werkzeug.routing import Rule
 
+from nuntius.core.rights import Action, may
+from nuntius.store.meetings import meetings_of
+from nuntius.store.models import Meeting, User
+from nuntius.store.rights import actor_of, meeting_thing
 from nuntius.web.security import OPEN
 from tests.help import MAREN, PASSWORD, Client, Desk
 
@@ -64,11 +69,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
 def test_without_a_session_every_route_but_the_open_ones_answers_401(desk: Desk) -> None:
     stranger = desk.stranger()
     answers = {rule.endpoint: ask(stranger, rule, address(rule)) for rule in rules(desk.app)}
-    closed = {
-        name: status
-        for name, status in answers.items()
-        if name not in OPEN
-    }
+    closed = {name: status for name, status in answers.items() if name not in OPEN}
     assert len(closed) >= 20
     assert set(closed.values()) == {401}
     assert answers["session.get_session"] == answers["system.health"] == 200
@@ -83,6 +84,117 @@ def test_a_meeting_of_others_is_not_found_on_any_route(desk: Desk, wav: Path) ->
         rule.endpoint: 404 for rule in touched
     }
     assert tobias.get("/api/meetings").json == {"meetings": []}
+
+
+RUN = {
+    "attendance.add_attendee", "attendance.take_off", "capture.finish", "capture.join_call", "capture.leave_call",
+    "keeping.tell_anew", "meetings.begin_work", "meetings.cancel", "meetings.try_again", "records.cut", "records.delete",
+    "rooms.add_person", "rooms.cut_out",
+}  # fmt: skip
+ADMINISTER = {
+    "activities.get_activity", "people.delete_person", "people.invite", "people.post_merge", "people.put_person",
+    "people.put_role", "people.undo_merging", "people.withdraw", "rooms.set_workspace",
+}  # fmt: skip
+
+
+def test_every_route_of_a_meeting_with_every_role(desk: Desk) -> None:
+    """Who takes part may do all but what only the runner may; an administrator who was not there finds nothing."""
+    runner = desk.account("Tobias Pryce", "tobias@saltmarsh.example")
+    present = desk.account("Ines Carvell", "ines@saltmarsh.example")
+    absent = desk.account("Priya Nand", "priya@saltmarsh.example")
+    body = {"title": "Crew rota", "people": ["Ines Carvell"]}
+    meeting = runner.post("/api/rooms", body).json["board"]["meeting"]["id"]
+    touched = [rule for rule in rules(desk.app) if "meeting_id" in rule.arguments]
+
+    def answers(client: Client) -> dict[str, int]:
+        return {rule.endpoint: ask(client, rule, address(rule, meeting)) for rule in touched}
+
+    assert set(answers(desk.stranger()).values()) == {401}
+    assert set(answers(absent).values()) == set(answers(desk.client).values()) == {404}
+    assert {name for name, status in answers(present).items() if status == 403} == RUN | {
+        "rooms.tick_consent"
+    }  # another's
+    order = sorted(touched, key=lambda rule: rule.endpoint in ("records.delete", "attendance.take_off"))
+    allowed = {rule.endpoint: ask(runner, rule, address(rule, meeting)) for rule in order}
+    assert [name for name, status in allowed.items() if status in (401, 403)] == []
+    assert allowed["records.delete"] == 200
+
+
+def test_every_route_of_the_workspace_with_every_role(desk: Desk) -> None:
+    member = desk.account("Ines Carvell", "ines@saltmarsh.example")
+    here = [rule for rule in rules(desk.app) if "meeting_id" not in rule.arguments and rule.endpoint not in OPEN]
+    here = [rule for rule in here if "sign_out" not in rule.endpoint]
+    bodies = {
+        "people.put_person": {"name": "Ines"}, "people.invite": {"email": "x@saltmarsh.example"},
+        "people.put_role": {"role": "administrator"}, "people.post_merge": {"into": 2},
+        "rooms.set_workspace": {"announcement": "We record.", "consent_needed": True},
+    }  # fmt: skip
+
+    def answered(client: Client, rule: Rule) -> int:
+        if rule.endpoint not in bodies:
+            return ask(client, rule, address(rule))
+        method = next(m for m in ("POST", "PUT") if m in (rule.methods or ()))
+        return client.send(method, address(rule), bodies[rule.endpoint]).status_code
+
+    streams = ("events.",)
+    walked = [rule for rule in here if not rule.endpoint.startswith(streams)]
+    assert {rule.endpoint for rule in walked if answered(member, rule) == 403} == ADMINISTER
+    assert [rule.endpoint for rule in walked if answered(desk.client, rule) == 403] == []
+
+
+def test_what_others_share_is_theirs_to_change(desk: Desk) -> None:
+    ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+    tobias = desk.account("Tobias Pryce", "tobias@saltmarsh.example")
+    term = ines.post("/api/setup/terms", {"text": "Hollin Bay", "heard": []}).json["terms"][0]
+    ines.post("/api/setup/questions", {"text": "What about the boats?"})
+    shape = {"name": "crew meeting", "sections": [{"title": "Decisions", "kinds": ["decision"]}]}
+    template = ines.post("/api/templates", shape).json
+    theirs = {
+        f"/api/setup/terms/{term['id']}": "DELETE",
+        "/api/setup/questions/1": "DELETE",
+        f"/api/templates/{template['id']}": "PUT",
+    }
+    for path, method in theirs.items():
+        assert tobias.send(method, path, shape if method == "PUT" else None).status_code == 403
+    assert not tobias.get("/api/setup/terms").json["terms"][0]["may_change"]
+    assert ines.send("PUT", f"/api/templates/{template['id']}", shape).status_code == 200
+    assert desk.client.send("DELETE", f"/api/templates/{template['id']}").status_code == 200
+    for path in list(theirs)[:2]:
+        assert ines.send("DELETE", path).status_code == 200
+
+
+def test_each_ticks_their_own_consent_and_the_runner_everybodys(desk: Desk) -> None:
+    ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+    board = desk.client.post("/api/rooms", {"title": "Rota", "people": ["Ines Carvell"]}).json["board"]
+    base, ids = f"/api/meetings/{board['meeting']['id']}/room/consents", {p["name"]: p["id"] for p in board["there"]}
+    assert ines.put(f"{base}/{ids['Maren Tull']}", {"agreed": True}).status_code == 403
+    assert ines.put(f"{base}/{ids['Ines Carvell']}", {"agreed": True}).status_code == 200
+    assert desk.client.put(f"{base}/{ids['Ines Carvell']}", {"agreed": False}).status_code == 200
+
+
+def test_only_the_runner_takes_a_recording_over(desk: Desk) -> None:
+    ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+    base = f"/api/meetings/{desk.client.post('/api/rooms', {'title': 'Rota', 'people': ['Ines Carvell']}).json['board']['meeting']['id']}/room"
+    desk.client.put(f"{base}/announced", {"announced": True})
+    begin = {"recorder": "recorder-of-ines", "source": "microphone"}
+    assert ines.post(f"{base}/runs", begin).status_code == 200
+    over = {"recorder": "recorder-of-maren", "source": "microphone", "take_over": True}
+    assert desk.client.post(f"{base}/runs", over).status_code == 200
+    assert ines.post(f"{base}/runs", begin | {"take_over": True}).status_code == 403
+
+
+def test_lists_agree_with_the_function_that_decides(desk: Desk) -> None:
+    clients = [
+        desk.client,
+        *(desk.account(n, f"{n[:4].lower()}@saltmarsh.example") for n in ("Ines Carvell", "Tobias Pryce")),
+    ]
+    for number, there in enumerate([[], ["Ines Carvell"], ["Tobias Pryce"], ["Ines Carvell", "Maren Tull"]]):
+        clients[number % 3].post("/api/rooms", {"title": f"M{number}", "people": there})
+    with desk.installation.database.read() as session:
+        everything, users = list(session.scalars(select(Meeting))), list(session.scalars(select(User)))
+        for user in users:
+            listed = {meeting.id for meeting in meetings_of(session, user)}
+            assert listed == {m.id for m in everything if may(actor_of(user), Action.READ, meeting_thing(m))}
 
 
 def test_those_who_were_there_may_open_it_and_only_the_runner_may_delete_it(desk: Desk, wav: Path) -> None:

@@ -4,6 +4,177 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own account. */
+        get: operations["getAccount"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes the address that one signs in with. */
+        put: operations["changeEmail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's own name; the word that tells it from others' stays. */
+        put: operations["changeName"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes the password; every other browser is signed out. */
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A secret for a device; nothing changes until a code of it is given. */
+        get: operations["newSecret"];
+        put?: never;
+        /** Asks for codes of this device from now on; answers with the recovery codes. */
+        post: operations["turnOnSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks for the password alone from now on. */
+        post: operations["turnOffSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/recovery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** New recovery codes in place of the old ones. */
+        post: operations["newRecoveryCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs every other browser out. */
+        delete: operations["endOtherSessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs one browser out. */
+        delete: operations["endSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/activity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sign-ins, invitations, roles, removals and exports, the newest first; never a word of a meeting. */
+        get: operations["getActivity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compilations": {
         parameters: {
             query?: never;
@@ -170,7 +341,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Makes the workspace and its first account; only where there is none. */
+        /** Makes the workspace and its first account, which administers it; only where there is none. */
         post: operations["createFirstAccount"];
         delete?: never;
         options?: never;
@@ -189,6 +360,40 @@ export interface paths {
         get: operations["getHealth"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the account of the person who was invited, and signs in with it. */
+        post: operations["acceptInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whom an invitation is for. */
+        post: operations["lookAtInvitation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -533,6 +738,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who took part, and with which account each may open the meeting. */
+        get: operations["getAttendees"];
+        put?: never;
+        /** Somebody took part, too; whoever runs the meeting says so. */
+        post: operations["addAttendee"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Somebody did not take part: the meeting is closed to them, and what they had ticked goes. */
+        delete: operations["takeOff"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1207,25 +1447,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/people": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Everybody the workspace knows. */
-        get: operations["getPeople"];
-        put?: never;
-        /** Adds somebody by name; one who is known already is not added twice. */
-        post: operations["addPerson"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/people/accounts": {
+    "/api/password/choose": {
         parameters: {
             query?: never;
             header?: never;
@@ -1234,8 +1456,130 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets somebody else sign in to this workspace. */
-        post: operations["addAccount"];
+        /** Gives the account of a link a new password; every browser is signed out. */
+        post: operations["choosePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a link to choose a new password. The answer is the same whether there is such an account or not. */
+        post: operations["forgotPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody the workspace knows, and which account is whose. */
+        get: operations["getPeople"];
+        put?: never;
+        /** Adds somebody, who has no account by it; a name that somebody has needs a word that tells them apart. */
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/mergings/{merging_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Makes two people of one again; for administrators, for thirty days. */
+        delete: operations["undoMerging"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives somebody another name, or another word that tells them apart; for administrators. */
+        put: operations["changePerson"];
+        post?: never;
+        /** Takes somebody out of what is offered and ends their account; for administrators. What they said stays. */
+        delete: operations["removePerson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a link with which exactly this person gets an account; for administrators. It goes by mail where one is set up. */
+        post: operations["invite"];
+        /** Makes an invitation good for nothing; for administrators. */
+        delete: operations["withdrawInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that two people are one; for administrators. Meetings, voices, consents, actions and an account follow. */
+        post: operations["mergePeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Makes an account an administrator's or a member's; for administrators. */
+        put: operations["giveRole"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1286,10 +1630,27 @@ export interface paths {
         /** Who is signed in, and the token that changes need. */
         get: operations["getSession"];
         put?: never;
-        /** Signs in with e-mail address and password. */
+        /** Signs in with e-mail address and password; where a second factor is on, its code is asked for next. */
         post: operations["signIn"];
-        /** Signs out everywhere: every session of this account ends. */
+        /** Signs this browser out, or forgets that its password was right. */
         delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The second factor: a code of the device, or a recovery code. */
+        post: operations["giveCode"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1490,10 +1851,76 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AcceptIn */
+        AcceptIn: {
+            /** Password */
+            password: string;
+            /** Token */
+            token: string;
+        };
+        /**
+         * AccountFact
+         * @description Who can sign in as a person.
+         */
+        AccountFact: {
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "administrator" | "member";
+        };
+        /** AccountOut */
+        AccountOut: {
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Recovery Left */
+            recovery_left: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "administrator" | "member";
+            /** Second Factor */
+            second_factor: boolean;
+            /** Sessions */
+            sessions: components["schemas"]["BrowserOut"][];
+        };
         /** ActionsOut */
         ActionsOut: {
             /** Actions */
             actions: components["schemas"]["OpenAction"][];
+        };
+        /**
+         * ActivitiesOut
+         * @description The newest first; `more` where earlier ones follow.
+         */
+        ActivitiesOut: {
+            /** Activities */
+            activities: components["schemas"]["ActivityOut"][];
+            /** More */
+            more: boolean;
+        };
+        /** ActivityOut */
+        ActivityOut: {
+            /** About */
+            about: string;
+            /** Address */
+            address: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** What */
+            what: string;
         };
         /** AgendaIn */
         AgendaIn: {
@@ -1520,6 +1947,30 @@ export interface components {
         Announced: {
             /** Announced */
             announced: boolean;
+        };
+        /**
+         * AttendeeOut
+         * @description Somebody who took part; `account` is the address with which they sign in and may open the meeting.
+         */
+        AttendeeOut: {
+            /** Account */
+            account: string | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * AttendeesOut
+         * @description `runner`: whether the meeting is run by whoever asks.
+         */
+        AttendeesOut: {
+            /** People */
+            people: components["schemas"]["AttendeeOut"][];
+            /** Run By */
+            run_by: string;
+            /** Runner */
+            runner: boolean;
         };
         /**
          * Beside
@@ -1644,6 +2095,30 @@ export interface components {
             /** Subjects */
             subjects: components["schemas"]["SubjectOut"][];
         };
+        /**
+         * BrowserOut
+         * @description A browser in which one is signed in.
+         */
+        BrowserOut: {
+            /** Address */
+            address: string;
+            /** Agent */
+            agent: string;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+            /** This */
+            this: boolean;
+        };
         /** CallLink */
         CallLink: {
             /** Link */
@@ -1721,6 +2196,11 @@ export interface components {
             start: number;
             /** Title */
             title: string;
+        };
+        /** CodeIn */
+        CodeIn: {
+            /** Code */
+            code: string;
         };
         /** CompilationFact */
         CompilationFact: {
@@ -1825,12 +2305,19 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** ConfirmIn */
+        ConfirmIn: {
+            /** Password */
+            password: string;
+        };
         /** ConsentOut */
         ConsentOut: {
             /** Announced At */
             announced_at: string | null;
             /** Announced By */
             announced_by: string | null;
+            /** Brought In */
+            brought_in: boolean;
             /** There */
             there: components["schemas"]["ThereOut"][];
         };
@@ -1846,6 +2333,14 @@ export interface components {
             minutes: 3 | 5 | 10;
         };
         /**
+         * Done
+         * @description A sentence that says what was done.
+         */
+        Done: {
+            /** Detail */
+            detail: string;
+        };
+        /**
          * DoubtOut
          * @description A turn whose voice is unsure, or during which others (`over`, numbers of voices) speak at the same time.
          */
@@ -1856,6 +2351,13 @@ export interface components {
             turn: number;
             /** Unsure */
             unsure: boolean;
+        };
+        /** EmailIn */
+        EmailIn: {
+            /** Email */
+            email: string;
+            /** Password */
+            password: string;
         };
         /** EvidenceOut */
         EvidenceOut: {
@@ -1883,6 +2385,8 @@ export interface components {
             id: number;
             /** Label */
             label: string;
+            /** May Change */
+            may_change: boolean;
             /** Meeting */
             meeting: string;
             /** Meeting Id */
@@ -1957,6 +2461,11 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** ForgottenIn */
+        ForgottenIn: {
+            /** Email */
+            email: string;
+        };
         /**
          * GivenWords
          * @description Words of a turn for another voice; a new voice where none is named, the whole turn where no words are.
@@ -2007,6 +2516,29 @@ export interface components {
         HistoryOut: {
             /** Changes */
             changes: components["schemas"]["ChangeTold"][];
+        };
+        /**
+         * InvitationFact
+         * @description Whom an invitation is for.
+         */
+        InvitationFact: {
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Workspace */
+            workspace: string;
+        };
+        /**
+         * InvitationOut
+         * @description The link, shown this once, and whether it also goes by mail.
+         */
+        InvitationOut: {
+            /** Link */
+            link: string;
+            /** Mailed */
+            mailed: boolean;
+            people: components["schemas"]["PeopleOut"];
         };
         /** JobOut */
         JobOut: {
@@ -2079,6 +2611,11 @@ export interface components {
             thrown_out: string | null;
             /** Why */
             why: string;
+        };
+        /** LinkIn */
+        LinkIn: {
+            /** Token */
+            token: string;
         };
         /**
          * LiveLineOut
@@ -2167,6 +2704,8 @@ export interface components {
             people: string[];
             /** Room */
             room: ("ready" | "recording" | "paused" | "stopping" | "stopped") | null;
+            /** Runner */
+            runner: boolean;
             /**
              * Starts At
              * Format: date-time
@@ -2185,10 +2724,32 @@ export interface components {
             /** Meetings */
             meetings: components["schemas"]["MeetingOut"][];
         };
+        /** MergeInto */
+        MergeInto: {
+            /** Into */
+            into: number;
+        };
         /** MergedInto */
         MergedInto: {
             /** Into */
             into: number;
+        };
+        /**
+         * MergingOut
+         * @description A merging that can be taken back until `until`.
+         */
+        MergingOut: {
+            /** Id */
+            id: number;
+            /** Kept */
+            kept: string;
+            /** Merged */
+            merged: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
         };
         /**
          * MinutesOut
@@ -2252,15 +2813,6 @@ export interface components {
             /** Named */
             named: boolean;
         };
-        /** NewAccount */
-        NewAccount: {
-            /** Email */
-            email: string;
-            /** Name */
-            name: string;
-            /** Password */
-            password: string;
-        };
         /**
          * NewExcerpt
          * @description A stretch in seconds with a title ("" for its first words), a note and a label.
@@ -2285,6 +2837,17 @@ export interface components {
              * @default
              */
             title: string;
+        };
+        /** NewInvitation */
+        NewInvitation: {
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @default member
+             * @enum {string}
+             */
+            role: "administrator" | "member";
         };
         /** NewMeeting */
         NewMeeting: {
@@ -2331,6 +2894,11 @@ export interface components {
         };
         /** NewPerson */
         NewPerson: {
+            /**
+             * Distinction
+             * @default
+             */
+            distinction: string;
             /** Name */
             name: string;
         };
@@ -2515,6 +3083,13 @@ export interface components {
             /** Turn */
             turn: number;
         };
+        /** PasswordIn */
+        PasswordIn: {
+            /** Password */
+            password: string;
+            /** Present */
+            present: string;
+        };
         /**
          * People
          * @description How many people speak; None where that is not known.
@@ -2528,6 +3103,8 @@ export interface components {
         };
         /** PeopleOut */
         PeopleOut: {
+            /** Mergings */
+            mergings: components["schemas"]["MergingOut"][];
             /** People */
             people: components["schemas"]["PersonOut"][];
         };
@@ -2536,14 +3113,24 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** PersonOut */
+        /**
+         * PersonOut
+         * @description `name` is as shown; `plain` and `distinction` are its parts. `invited_until`: an invitation is on its way.
+         */
         PersonOut: {
-            /** Has Account */
-            has_account: boolean;
+            account: components["schemas"]["AccountFact"] | null;
+            /** Distinction */
+            distinction: string;
             /** Id */
             id: number;
+            /** Invited Until */
+            invited_until: string | null;
+            /** Me */
+            me: boolean;
             /** Name */
             name: string;
+            /** Plain */
+            plain: string;
         };
         /** PictureOut */
         PictureOut: {
@@ -2649,6 +3236,8 @@ export interface components {
         QuestionOut: {
             /** Id */
             id: number;
+            /** May Change */
+            may_change: boolean;
             /** Text */
             text: string;
         };
@@ -2719,6 +3308,15 @@ export interface components {
             peak: number | null;
         };
         /**
+         * RecoveryOut
+         * @description Recovery codes, shown this once.
+         */
+        RecoveryOut: {
+            account: components["schemas"]["AccountOut"];
+            /** Codes */
+            codes: string[];
+        };
+        /**
          * ReplacedOut
          * @description How often something stood in this meeting and, where that was asked for, in others of its series.
          */
@@ -2769,6 +3367,14 @@ export interface components {
             /** Passages */
             passages: components["schemas"]["Passage"][];
         };
+        /** RoleIn */
+        RoleIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "administrator" | "member";
+        };
         /**
          * RoomChoices
          * @description Seconds; 0 turns the one or the other off.
@@ -2791,6 +3397,11 @@ export interface components {
          * @description `parts` is how many parts the run has in all, those still on their way among them.
          */
         RunEnd: {
+            /**
+             * All Sent
+             * @default false
+             */
+            all_sent: boolean;
             /** Parts */
             parts: number;
             /** Recorder */
@@ -2802,6 +3413,27 @@ export interface components {
             held: number;
             /** Number */
             number: number;
+        };
+        /** SecretIn */
+        SecretIn: {
+            /** Code */
+            code: string;
+            /** Password */
+            password: string;
+            /** Secret */
+            secret: string;
+        };
+        /**
+         * SecretOut
+         * @description A secret for a device: as text, as an address, and as the data URI of an SVG picture (a QR code).
+         */
+        SecretOut: {
+            /** Address */
+            address: string;
+            /** Picture */
+            picture: string;
+            /** Secret */
+            secret: string;
         };
         /** SectionOut */
         SectionOut: {
@@ -2849,10 +3481,20 @@ export interface components {
          * @description Who is signed in; `needs_first_account` on a fresh installation.
          */
         SessionState: {
+            /**
+             * Administrator
+             * @default false
+             */
+            administrator: boolean;
             /** Csrf */
             csrf: string;
             /** Demo */
             demo: boolean;
+            /**
+             * Mail
+             * @default false
+             */
+            mail: boolean;
             /**
              * Name
              * @default
@@ -2860,6 +3502,16 @@ export interface components {
             name: string;
             /** Needs First Account */
             needs_first_account: boolean;
+            /**
+             * Person Id
+             * @default 0
+             */
+            person_id: number;
+            /**
+             * Second Factor
+             * @default false
+             */
+            second_factor: boolean;
             /** Signed In */
             signed_in: boolean;
             /**
@@ -2952,6 +3604,8 @@ export interface components {
              * @enum {string}
              */
             length: "short" | "standard" | "full";
+            /** May Change */
+            may_change: boolean;
             /** Name */
             name: string;
             /**
@@ -3006,6 +3660,8 @@ export interface components {
             heard: string[];
             /** Id */
             id: number;
+            /** May Change */
+            may_change: boolean;
             /** Refused */
             refused: string[];
             /** Text */
@@ -3027,6 +3683,11 @@ export interface components {
         ThereOut: {
             /** Agreed At */
             agreed_at: string | null;
+            /**
+             * Brought In
+             * @default false
+             */
+            brought_in: boolean;
             /** Id */
             id: number;
             /** Name */
@@ -3198,6 +3859,353 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    getAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeEmail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    newSecret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    turnOnSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    turnOffSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    newRecoveryCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    endOtherSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getActivity: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActivitiesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getCompilations: {
         parameters: {
             query?: never;
@@ -3637,6 +4645,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    acceptInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    lookAtInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationFact"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
                 };
             };
         };
@@ -4345,6 +5419,104 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getAttendees: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttendeesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    addAttendee: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttendeesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    takeOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttendeesOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5730,6 +6902,72 @@ export interface operations {
             };
         };
     };
+    choosePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    forgotPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgottenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getPeople: {
         parameters: {
             query?: never;
@@ -5792,16 +7030,216 @@ export interface operations {
             };
         };
     };
-    addAccount: {
+    undoMerging: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                merging_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewAccount"];
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInvitation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    withdrawInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    mergePeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeInto"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    giveRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
             };
         };
         responses: {
@@ -5957,6 +7395,39 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    giveCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

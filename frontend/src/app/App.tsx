@@ -22,6 +22,7 @@ const Floor = lazy(() => import("../features/floor/Floor"));
 const Excerpts = lazy(() => import("../features/excerpts/Excerpts"));
 const Compilation = lazy(() => import("../features/compilations/Compilation"));
 const Setup = lazy(() => import("../features/setup/Setup"));
+const Account = lazy(() => import("../features/account/Account"));
 const About = lazy(() => import("../features/about/About"));
 
 const queries = new QueryClient({
@@ -49,6 +50,7 @@ export function App() {
                         <Route path="excerpts" element={<Excerpts />} />
                         <Route path="compilations/:compilationId" element={<Compilation />} />
                         <Route path="setup/:part?" element={<Setup />} />
+                        <Route path="account" element={<Account />} />
                         <Route path="about" element={<About />} />
                         <Route path="meetings/:meetingId" element={<Record />} />
                         <Route path="meetings/:meetingId/map" element={<TopicMap />} />

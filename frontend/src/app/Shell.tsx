@@ -1,8 +1,9 @@
 import DarkModeOutlined from "@mui/icons-material/DarkModeOutlined";
 import LightModeOutlined from "@mui/icons-material/LightModeOutlined";
+import PersonOutlined from "@mui/icons-material/PersonOutlined";
 import Logout from "@mui/icons-material/Logout";
 import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/material";
-import { NavLink, Outlet, useNavigate } from "react-router";
+import { Link as RouterLink, NavLink, Outlet, useNavigate } from "react-router";
 
 import { useSession } from "../features/entry/useSession";
 import { RecordingBar } from "../features/room/RecordingBar";
@@ -56,8 +57,9 @@ export function Shell() {
         </Box>
         <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
           <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
-            {session.name} · {session.workspace}
+            <Link component={RouterLink} to="/account" color="inherit" underline="hover" title="Your account">{session.name}</Link> · {session.workspace}
           </Typography>
+          <Tooltip title="Your account"><IconButton size="small" component={RouterLink} to="/account" aria-label="Your account" sx={{ display: { xs: "inline-flex", md: "none" } }}><PersonOutlined fontSize="small" /></IconButton></Tooltip>
           <Tooltip title={mode === "light" ? "Dark" : "Light"}>
             <IconButton size="small" onClick={toggle} aria-label={mode === "light" ? "Switch to dark" : "Switch to light"}>
               {mode === "light" ? <DarkModeOutlined fontSize="small" /> : <LightModeOutlined fontSize="small" />}

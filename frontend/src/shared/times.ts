@@ -27,6 +27,11 @@ export function day(iso: string, zone?: string): string {
   return new Intl.DateTimeFormat("en-GB", { ...options, timeZone: iso.length === 10 ? "UTC" : zone }).format(date).replace(",", "");
 }
 
+/** Day and hour of a moment, by this computer's own zone: `Tue 6 Oct 2026, 09:30`. */
+export function moment(iso: string): string {
+  return `${day(iso)}, ${hour(iso)}`;
+}
+
 /** `09:30` of a moment, in the given zone. */
 export function hour(iso: string, zone?: string): string {
   return new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(iso));

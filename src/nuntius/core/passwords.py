@@ -1,5 +1,6 @@
 """How good a password is: its length, and how soon it would be guessed."""
 
+import re
 from collections.abc import Sequence
 
 from zxcvbn import zxcvbn
@@ -12,6 +13,12 @@ READ = 72  # characters that the estimate looks at: its time grows with the squa
 LEAST_SCORE = 3  # of 0 to 4: "safely unguessable: moderate protection from offline slow-hash scenario", as zxcvbn says
 
 
+def _guesses(known: Sequence[str]) -> list[str]:
+    """What an attacker makes of names and addresses: their words, and the words written together."""
+    words = [re.findall(r"\w+", each) for each in known]
+    return [*known, *(word for each in words for word in each), *("".join(each) for each in words)]
+
+
 def check_password(password: str, known: Sequence[str] = ()) -> None:
     """Raises PasswordWeak for one that is too short, too long, among those of known breaches, or soon guessed.
 
@@ -22,7 +29,7 @@ def check_password(password: str, known: Sequence[str] = ()) -> None:
         raise PasswordWeak(f"it has fewer than {SHORTEST} characters")
     if len(password) > LONGEST:
         raise PasswordWeak(f"it has more than {LONGEST} characters")
-    found = zxcvbn(password[:READ], user_inputs=list(known))
+    found = zxcvbn(password[:READ], user_inputs=_guesses(known))
     if found["score"] < LEAST_SCORE:
         warning = str(found["feedback"]["warning"]).rstrip(".")
         raise PasswordWeak(warning[:1].lower() + warning[1:] if warning else "it would soon be guessed")

@@ -40,6 +40,11 @@ def check_workspace(user: User, action: Action) -> None:
     check(user, action, WorkspaceThing(user.workspace_id))
 
 
+def may_change_shared(user: User, made_by: int | None) -> bool:
+    """Whether `user` may change or remove something that their workspace shares."""
+    return may(actor_of(user), Action.CHANGE_SHARED, WorkspaceThing(user.workspace_id, made_by))
+
+
 def check_shared(user: User, workspace_id: int, made_by: int | None) -> None:
     """For changing something that the workspace shares. Raises NotFound for another workspace's, NotAllowed."""
     if workspace_id != user.workspace_id:

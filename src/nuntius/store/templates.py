@@ -22,6 +22,7 @@ class Choice:
 
     id: int | None
     template: Template
+    made_by: int | None = None
 
     @property
     def key(self) -> str:
@@ -31,14 +32,14 @@ class Choice:
 def choices(session: Session, workspace_id: int) -> list[Choice]:
     """All templates of a workspace: the shipped ones, then its own by name."""
     query = select(TemplateRow).where(TemplateRow.workspace_id == workspace_id).order_by(func.lower(TemplateRow.name))
-    own = [Choice(row.id, read_template(row.body)) for row in session.scalars(query)]
+    own = [Choice(row.id, read_template(row.body), row.made_by) for row in session.scalars(query)]
     return [*(Choice(None, each) for each in SHIPPED.values()), *own]
 
 
 def template_of(session: Session, meeting: Meeting) -> Choice:
     """The template of a meeting: its own choice, else the one of its kind."""
     row = session.get(TemplateRow, meeting.template_id) if meeting.template_id else None
-    return Choice(row.id, read_template(row.body)) if row else Choice(None, shipped(meeting.kind))
+    return Choice(row.id, read_template(row.body), row.made_by) if row else Choice(None, shipped(meeting.kind))
 
 
 def choose(session: Session, meeting: Meeting, key: str) -> None:
@@ -67,7 +68,7 @@ def save_template(session: Session, user: User, template_id: int | None, body: d
     row.name, row.body, row.changed_by, row.changed_at = template.name, template_json(template), user.id, now()
     session.add(row)
     session.flush()
-    return Choice(row.id, template)
+    return Choice(row.id, template, row.made_by)
 
 
 def remove_template(session: Session, user: User, template_id: int) -> None:

@@ -161,7 +161,7 @@ class ConfirmIn(Wire):
 
 
 class SecretOut(Wire):
-    """A secret for a device: as text, as an address, and as an SVG picture of a QR code."""
+    """A secret for a device: as text, as an address, and as the data URI of an SVG picture (a QR code)."""
 
     secret: str
     address: str

@@ -43,6 +43,7 @@ class ExcerptOut(Wire):
     start: float
     end: float
     quote: str
+    may_change: bool
 
 
 class ExcerptsOut(Wire):

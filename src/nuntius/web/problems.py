@@ -40,6 +40,7 @@ from nuntius.web.schemas import Problem
 log = logging.getLogger(__name__)
 
 RETRY_AFTER = "5"  # seconds
+A_MINUTE = "60"  # seconds: the span that requests are counted in
 
 STATUS: dict[type[Fault], int] = {
     NotFound: 404,
@@ -141,7 +142,9 @@ def install(app: Flask) -> None:
 
     @app.errorhandler(RateLimitExceeded)
     def _limited(_: RateLimitExceeded) -> Response:
-        return problem(429, SENTENCES[429])
+        response = problem(429, SENTENCES[429])
+        response.headers["Retry-After"] = A_MINUTE
+        return response
 
     @app.errorhandler(CSRFError)
     def _forged(_: CSRFError) -> Response:

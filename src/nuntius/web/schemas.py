@@ -195,6 +195,7 @@ class SessionState(Wire):
     second_factor: bool = False  # the password was right, a code is needed now
     name: str = ""
     workspace: str = ""
+    person_id: int = 0
     administrator: bool = False
     mail: bool = False  # whether mail is sent here
 
@@ -230,6 +231,7 @@ class MeetingOut(Wire):
     starts_at: datetime
     time_zone: str
     people: list[str]
+    runner: bool  # whether it is run by whoever asks
     duration: float | None
     job: JobOut | None
     upload: UploadOut | None

@@ -21,6 +21,7 @@ OPEN = frozenset(
         "session.get_session",
         "session.sign_in",
         "session.second_factor",
+        "session.sign_out",
         "session.first_account",
         "links.look_at_invitation",
         "links.accept_invitation",
@@ -37,7 +38,7 @@ POLICY = (
 )
 
 csrf = CSRFProtect()
-limiter = Limiter(get_remote_address, storage_uri="memory://", headers_enabled=True)
+limiter = Limiter(get_remote_address, storage_uri="memory://")
 
 
 class SignedIn(UserMixin):  # type: ignore[misc]

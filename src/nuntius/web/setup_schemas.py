@@ -37,6 +37,7 @@ class TemplateOut(TemplateShape):
 
     key: str
     id: int | None
+    may_change: bool
 
 
 class KindOut(Wire):
@@ -77,6 +78,7 @@ class TermOut(Wire):
     text: str
     heard: list[str]
     refused: list[str]
+    may_change: bool
 
 
 class TermsOut(Wire):
@@ -90,6 +92,7 @@ class NewQuestion(Wire):
 class QuestionOut(Wire):
     id: int
     text: str
+    may_change: bool
 
 
 class QuestionsOut(Wire):

@@ -22,6 +22,7 @@ from nuntius.store.uploads import arriving, beside, held_parts
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
+from nuntius.web.security import me
 
 
 def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
@@ -68,6 +69,7 @@ def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
         starts_at=meeting.begun,
         time_zone=meeting.time_zone,
         people=[person.label for person in meeting.people],
+        runner=meeting.runner_id == me().id,
         duration=recording.duration if recording else None,
         job=job_out(session, job, recording) if job else None,
         upload=upload_out(session, upload) if upload else None,

@@ -1,21 +1,32 @@
-import { Alert, Box, Button, Paper, TextField, Typography } from "@mui/material";
+import { Alert, Box, Button, Link, Paper, TextField, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
+import { Link as RouterLink, matchPath, useLocation, useNavigate } from "react-router";
 
-import { sentenceOf } from "../../api/client";
+import { body, client, sentenceOf } from "../../api/client";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { useSession } from "./useSession";
 
-/** Lets in who is signed in; everybody else finds the sign-in, a fresh installation its first account. */
+const GOOD = "At least 10 characters: several words that do not belong together are best.";
+
+/** Lets in who is signed in; everybody else finds the sign-in, a link's page, or on a fresh installation the first account. */
 export function Entry({ children }: { children: ReactNode }) {
   const { session, loading, error, retry } = useSession();
+  const { pathname } = useLocation();
+  const invited = matchPath("/join/:token", pathname)?.params.token;
+  const renewing = matchPath("/password/:token", pathname)?.params.token;
   if (loading) return <Loading what="Nuntius" />;
   if (error) return <Failure error={error} onRetry={() => void retry()} />;
+  if (invited) return <Join token={invited} />;
+  if (renewing) return <ChoosePassword token={renewing} />;
   if (session.signed_in) return children;
-  return session.needs_first_account ? <FirstAccount /> : <SignIn demo={session.demo} />;
+  if (session.needs_first_account) return <FirstAccount />;
+  if (session.second_factor) return <GiveCode />;
+  return matchPath("/forgotten", pathname) ? <Forgotten /> : <SignIn demo={session.demo} />;
 }
 
-function Card({ title, intro, onSubmit, busy, error, label, children }: {
+function Card({ title, intro, onSubmit, busy, error, label, children, foot }: {
   title: string;
   intro: string;
   onSubmit: () => void;
@@ -23,6 +34,7 @@ function Card({ title, intro, onSubmit, busy, error, label, children }: {
   error: string;
   label: string;
   children: ReactNode;
+  foot?: ReactNode;
 }) {
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -36,12 +48,13 @@ function Card({ title, intro, onSubmit, busy, error, label, children }: {
         {children}
         {error && <Alert severity="error" variant="outlined">{error}</Alert>}
         <Button type="submit" variant="contained" disabled={busy}>{label}</Button>
+        {foot}
       </Paper>
     </Box>
   );
 }
 
-function useForm(send: () => Promise<void>) {
+function useForm(send: () => Promise<unknown>) {
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState("");
   const submit = async () => {
@@ -64,9 +77,76 @@ function SignIn({ demo }: { demo: boolean }) {
   const [password, setPassword] = useState(demo ? "low water at noon" : "");
   const form = useForm(() => signIn(email, password));
   return (
-    <Card title="Nuntius" intro={demo ? "The demo of the Saltmarsh Ferry Cooperative; everybody in it is invented." : "Sign in to your team’s meetings."} label="Sign in" {...form}>
+    <Card
+      title="Nuntius" intro={demo ? "The demo of the Saltmarsh Ferry Cooperative; everybody in it is invented." : "Sign in to your team’s meetings."} label="Sign in" {...form}
+      foot={<Link component={RouterLink} to="/forgotten" variant="body2">The password is forgotten</Link>}
+    >
       <TextField label="E-mail" type="email" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} required autoFocus />
       <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} required />
+    </Card>
+  );
+}
+
+function GiveCode() {
+  const { giveCode, signOut } = useSession();
+  const [code, setCode] = useState("");
+  const form = useForm(() => giveCode(code));
+  return (
+    <Card
+      title="One more step" intro="Type the code that your device shows now. Without the device, one of your recovery codes does." label="Go on" {...form}
+      foot={<Link component="button" type="button" variant="body2" sx={{ textAlign: "left" }} onClick={() => signOut()}>Sign in as somebody else</Link>}
+    >
+      <TextField label="Code" value={code} onChange={(e) => setCode(e.target.value)} autoComplete="one-time-code" required autoFocus slotProps={{ htmlInput: { maxLength: 40 } }} />
+    </Card>
+  );
+}
+
+function Forgotten() {
+  const [email, setEmail] = useState("");
+  const [done, setDone] = useState("");
+  const form = useForm(async () => setDone((await body(client.POST("/api/password/forgotten", { body: { email } }))).detail));
+  return (
+    <Card title="A new password" intro="A link to choose one goes to your address. It is good for two hours." label="Send the link" {...form} foot={<Link component={RouterLink} to="/" variant="body2">Back to signing in</Link>}>
+      <TextField label="E-mail" type="email" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} required autoFocus />
+      {done && <Alert severity="info" variant="outlined">{done}</Alert>}
+    </Card>
+  );
+}
+
+function ChoosePassword({ token }: { token: string }) {
+  const [password, setPassword] = useState("");
+  const navigate = useNavigate();
+  const [done, setDone] = useState(false);
+  const form = useForm(async () => {
+    await body(client.POST("/api/password/choose", { body: { token, password } }));
+    setDone(true);
+  });
+  if (done) {
+    return <Card title="That is done" intro="The new password holds, and every browser was signed out." label="Sign in" busy={false} error="" onSubmit={() => void navigate("/")}>{null}</Card>;
+  }
+  return (
+    <Card title="A new password" intro="Choose the password that you will sign in with." label="Keep it" {...form}>
+      <TextField label="New password" type="password" autoComplete="new-password" helperText={GOOD} value={password} onChange={(e) => setPassword(e.target.value)} required autoFocus />
+    </Card>
+  );
+}
+
+function Join({ token }: { token: string }) {
+  const { accept } = useSession();
+  const navigate = useNavigate();
+  const found = useQuery({ queryKey: ["invitation", token], queryFn: () => body(client.POST("/api/invitations/look", { body: { token } })), retry: false });
+  const [password, setPassword] = useState("");
+  const form = useForm(async () => {
+    await accept(token, password);
+    await navigate("/");
+  });
+  if (found.isPending) return <Loading what="the invitation" />;
+  if (found.error) {
+    return <Card title="This link no longer works" intro={sentenceOf(found.error)} label="To the sign-in" busy={false} error="" onSubmit={() => void navigate("/")}>{null}</Card>;
+  }
+  return (
+    <Card title={found.data.workspace} intro={`You are invited as ${found.data.name}. You will sign in with ${found.data.email}.`} label="Begin" {...form}>
+      <TextField label="Choose a password" type="password" autoComplete="new-password" helperText={GOOD} value={password} onChange={(e) => setPassword(e.target.value)} required autoFocus />
     </Card>
   );
 }
@@ -79,11 +159,11 @@ function FirstAccount() {
     <TextField label={label} type={type} helperText={help} value={account[key]} required onChange={(e) => setAccount({ ...account, [key]: e.target.value })} />
   );
   return (
-    <Card title="Welcome to Nuntius" intro="Nobody has an account here yet. The first one is yours; add others under People." label="Begin" {...form}>
+    <Card title="Welcome to Nuntius" intro="Nobody has an account here yet. The first one is yours and administers the team’s workspace; invite others under Set-up, People." label="Begin" {...form}>
       {field("workspace", "Name of the team")}
       {field("name", "Your name")}
       {field("email", "E-mail", "email")}
-      {field("password", "Password", "password", "At least 10 characters.")}
+      {field("password", "Password", "password", GOOD)}
     </Card>
   );
 }

@@ -123,8 +123,8 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
             {each.note && <Typography variant="body2" sx={{ mt: 0.5, whiteSpace: "pre-wrap", overflowWrap: "anywhere" }}>{each.note}</Typography>}
             <Box sx={{ display: "flex", gap: 0.5, ml: -1 }}>
               <Button size="small" color="inherit" aria-label={`Hear ${each.title}`} onClick={() => setHeard(address([each.id]))}>Hear</Button>
-              <Button size="small" color="inherit" aria-label={`Change ${each.title}`} onClick={() => setChanging(each)}>Change</Button>
-              <Button size="small" color="inherit" aria-label={`Take away ${each.title}`} onClick={() => void remove(each)}>Take away</Button>
+              {each.may_change && <Button size="small" color="inherit" aria-label={`Change ${each.title}`} onClick={() => setChanging(each)}>Change</Button>}
+              {each.may_change && <Button size="small" color="inherit" aria-label={`Take away ${each.title}`} onClick={() => void remove(each)}>Take away</Button>}
             </Box>
           </Box>
         </Box>

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import { fitting, moved, type Excerpt } from "./choosing";
 
-const excerpt = (id: number, more: Partial<Excerpt>): Excerpt => ({ id, meeting_id: "a", meeting: "A", day: "2026-10-06", title: "T", note: "", label: "", speakers: ["Ines"], start: 0, end: 1, quote: "words", ...more });
+const excerpt = (id: number, more: Partial<Excerpt>): Excerpt => ({ may_change: true, id, meeting_id: "a", meeting: "A", day: "2026-10-06", title: "T", note: "", label: "", speakers: ["Ines"], start: 0, end: 1, quote: "words", ...more });
 const ALL = { words: "", meeting: "", person: "", label: "" };
 const ROWS = [excerpt(1, { title: "Slipway" }), excerpt(2, { meeting_id: "b", speakers: ["Maren"], label: "idea" }), excerpt(3, { note: "for the slipway people" })];
 

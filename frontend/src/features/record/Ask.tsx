@@ -64,7 +64,7 @@ export function Ask({ meetingId, voices, chapters, open, onClose, onPlay }: Aski
         {ready && (
           <Box role="group" aria-label="Ready to ask" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, mt: 1.5 }}>
             {ready.template.map((text) => <Chip key={text} size="small" variant="outlined" label={text} onClick={() => put(text)} />)}
-            {ready.kept.map(({ id, text }) => <Chip key={id} size="small" variant="outlined" label={text} onClick={() => put(text)} onDelete={() => forget.mutate(id)} />)}
+            {ready.kept.map(({ id, text, may_change }) => <Chip key={id} size="small" variant="outlined" label={text} onClick={() => put(text)} onDelete={may_change ? () => forget.mutate(id) : undefined} />)}
           </Box>
         )}
         <Box aria-live="polite" sx={{ mt: 2, minHeight: 80 }}>

@@ -13,10 +13,11 @@ interface Props {
   onVoices: (() => void) | undefined;
   onRemake: () => void;
   onCut?: (() => void) | undefined;
+  onAttendees: () => void;
 }
 
 /** What else can be made from a record, or done with it. */
-export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut }: Props) {
+export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut, onAttendees }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
     setAnchor(null);
@@ -34,6 +35,7 @@ export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onR
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart anew …</MenuItem>}
         <MenuItem onClick={then(onHistory)}>Who changed what …</MenuItem>
+        <MenuItem onClick={then(onAttendees)}>Who was there, and may open it …</MenuItem>
         <Divider />
         <MenuItem onClick={then(onRemake)}>Write the minutes anew</MenuItem>
         {onCut && <MenuItem onClick={then(onCut)}>Remove a stretch for good …</MenuItem>}

@@ -14,6 +14,7 @@ import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
+import { Attendees } from "./Attendees";
 import { minutesAwaited } from "./awaited";
 import { Digest } from "./Digest";
 import { fragmentOf } from "./fragment";
@@ -80,7 +81,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | null>(null);
+  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | "attendees" | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -171,8 +172,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
           <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} doubted={view.doubts.size} onLook={look} />
           <More
-            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
-            onCut={hasSound ? () => setCutting(true) : undefined}
+            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound && meeting.runner ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
+            onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined} onAttendees={() => setOpened("attendees")}
           />
         </Box>
         {narrow && (
@@ -228,6 +229,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       )}
       {opened === "replace" && <Replace meetingId={meeting.id} onClose={() => setOpened(null)} onReplaced={actions.reload} />}
       {opened === "history" && <History meetingId={meeting.id} zone={meeting.time_zone} onClose={() => setOpened(null)} onShow={(seconds) => { setOpened(null); setSide("transcript"); player.seek(seconds); view.show(seconds); }} />}
+      {opened === "attendees" && <Attendees meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "digest" && <Digest meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "voices" && <VoicesAnew voices={record.voices.length} onTell={actions.tellAnew} onClose={() => setOpened(null)} />}
       <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
@@ -241,6 +243,7 @@ function Kept({ record }: { record: RecordData }) {
   const agreed = consent?.there.filter((p) => p.agreed_at) ?? [];
   const facts = [
     consent?.announced_at ? `Recording announced to all at ${hour(consent.announced_at, record.meeting.time_zone)}${consent.announced_by ? ` by ${consent.announced_by}` : ""}` : "",
+    consent?.brought_in || agreed.some((p) => p.brought_in) ? "consent brought in, not verified" : "",
     agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
     ...breaks.map(breakTold),
   ].filter(Boolean);

@@ -26,7 +26,7 @@ export function LiveHead({ room, recorder, actions, seconds }: { room: RoomState
         {recorder.state === "recording" && recorder.level && (
           <Typography variant="body2" color="textSecondary" sx={{ fontVariantNumeric: "tabular-nums", whiteSpace: "nowrap", display: { xs: "none", sm: "block" } }}>level {String(Math.round(recorder.level.rms)).replace("-", "−")} dBFS</Typography>
         )}
-        <More onCut={() => setSheet("cut")} onFinish={recorder.state === "idle" && board.source !== "line" ? () => setSheet("finish") : undefined} board={board} actions={actions} />
+        <More onCut={() => setSheet("cut")} onFinish={board.runner && recorder.state === "idle" && board.source !== "line" ? () => setSheet("finish") : undefined} board={board} actions={actions} />
         <Buttons room={room} recorder={recorder} onStop={() => setSheet("stop")} onTakeOver={() => setSheet("take over")} onFinish={() => setSheet("finish")} />
       </Box>
       <Sure open={sheet === "stop"} title="Stop the recording?" label="Stop" onClose={close} onSure={() => void recorder.stop()}>The minutes follow at once. A recording that has been stopped cannot be gone on with.</Sure>
@@ -60,8 +60,8 @@ function Buttons({ room, recorder, onStop, onTakeOver, onFinish }: { room: RoomS
   if (recorder.state === "paused" || board.state === "paused") {
     return <><Button variant="contained" onClick={() => void (recorder.state === "paused" ? recorder.resume() : recorder.start("microphone", ""))}>Go on</Button>{recorder.state === "paused" && <Button variant="contained" color="error" onClick={onStop}>Stop</Button>}</>;
   }
-  if (board.source === "line" && board.state === "recording") return <Button variant="contained" color="error" onClick={onFinish}>Stop</Button>;
-  if (board.state === "recording" && !recorder.broken) return <Button variant="outlined" color="inherit" onClick={onTakeOver}>Record here</Button>;
+  if (board.source === "line" && board.state === "recording") return board.runner && <Button variant="contained" color="error" onClick={onFinish}>Stop</Button>;
+  if (board.state === "recording" && !recorder.broken && board.runner) return <Button variant="outlined" color="inherit" onClick={onTakeOver}>Record here</Button>;
   return null;
 }
 
@@ -89,9 +89,9 @@ function More({ onCut, onFinish, board, actions }: { onCut: () => void; onFinish
       <Popover open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: "bottom", horizontal: "right" }} transformOrigin={{ vertical: "top", horizontal: "right" }} slotProps={{ paper: { role: "dialog", "aria-label": "More" } as object }}>
         <Box sx={{ p: 2, width: 320, display: "grid", gap: 1.5, justifyItems: "start" }}>
           <Choices board={board} actions={actions} />
-          <Button size="small" onClick={then(onCut)}>Remove a stretch for good …</Button>
+          {board.runner && <Button size="small" onClick={then(onCut)}>Remove a stretch for good …</Button>}
           {onFinish && <Button size="small" onClick={then(onFinish)}>Finish with the sound that is here …</Button>}
-          {board.line_state && <Box sx={{ borderTop: 1, borderColor: "divider", pt: 1.5, width: "100%" }}><LineToCall board={board} actions={actions} brief /></Box>}
+          {board.line_state && board.runner && <Box sx={{ borderTop: 1, borderColor: "divider", pt: 1.5, width: "100%" }}><LineToCall board={board} actions={actions} brief /></Box>}
         </Box>
       </Popover>
     </>

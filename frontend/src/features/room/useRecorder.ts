@@ -184,7 +184,7 @@ function makeServer(meetingId: string, recorder: string): RecorderServer {
       const answer = (await response.json().catch(() => ({}))) as { detail?: string; held?: number };
       return { status: response.status, detail: answer.detail ?? "This sound could not be sent.", held: answer.held };
     },
-    pause: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", { params: { path: { ...path, run } }, body: { recorder, parts } }))),
+    pause: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", { params: { path: { ...path, run } }, body: { recorder, parts, all_sent: false } }))),
     stop: async (run, parts, all_sent) =>
       (await persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", { params: { path: { ...path, run } }, body: { recorder, parts, all_sent } })))).state === "stopping",
     picture: (at, jpeg) => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } }),

@@ -54,15 +54,15 @@ export function Templates() {
           <Paper key={template.key} sx={{ p: 2, display: "grid", gap: 1 }} component="section" aria-label={template.name}>
             <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
               <Typography variant="h2" sx={{ flex: 1, overflowWrap: "anywhere", "&::first-letter": { textTransform: "uppercase" } }}>{template.name}</Typography>
-              {template.id !== null && <Chip size="small" variant="outlined" label="your own" />}
+              {template.id !== null && <Chip size="small" variant="outlined" label={template.may_change ? "your own" : "the team’s own"} />}
             </Box>
             <Typography variant="body2">{template.sections.map((section) => section.title).join(" · ")}</Typography>
             <Typography variant="body2" color="textSecondary">Marks: {template.labels.join(", ") || "none"}</Typography>
             {template.agenda.length > 0 && <Typography variant="body2" color="textSecondary">Standing agenda: {template.agenda.join(", ")}</Typography>}
-            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, ml: template.id === null ? -0.6 : 0 }}>
-              {template.id !== null && <Button size="small" variant="outlined" onClick={() => setEditing({ id: template.id, template })} aria-label={`Change ${template.name}`}>Change</Button>}
+            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, ml: template.may_change ? 0 : -0.6 }}>
+              {template.may_change && <Button size="small" variant="outlined" onClick={() => setEditing({ id: template.id, template })} aria-label={`Change ${template.name}`}>Change</Button>}
               <Button size="small" color={template.id === null ? "primary" : "inherit"} onClick={() => setEditing({ id: null, template: copyOf(template) })} aria-label={`Make an own one from it: ${template.name}`}>Make an own one from it</Button>
-              {template.id !== null && <Button size="small" color="inherit" onClick={() => void remove(template)} aria-label={`Remove ${template.name}`}>Remove</Button>}
+              {template.may_change && <Button size="small" color="inherit" onClick={() => void remove(template)} aria-label={`Remove ${template.name}`}>Remove</Button>}
             </Box>
           </Paper>
         ))}

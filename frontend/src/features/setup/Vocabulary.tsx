@@ -46,7 +46,7 @@ export function Vocabulary() {
       {terms.data.terms.length === 0 && <Typography>No terms yet. Add names of places, boats, products: whatever a stranger would spell wrong.</Typography>}
       <List dense>
         {terms.data.terms.map((term) => (
-          <ListItem key={term.id} divider disableGutters secondaryAction={<IconButton size="small" aria-label={`Remove ${term.text}`} onClick={() => void change(bodyAs("TermsOut", client.DELETE("/api/setup/terms/{term_id}", { params: { path: { term_id: term.id } } })))}><DeleteOutline fontSize="small" /></IconButton>}>
+          <ListItem key={term.id} divider disableGutters secondaryAction={term.may_change && <IconButton size="small" aria-label={`Remove ${term.text}`} onClick={() => void change(bodyAs("TermsOut", client.DELETE("/api/setup/terms/{term_id}", { params: { path: { term_id: term.id } } })))}><DeleteOutline fontSize="small" /></IconButton>}>
             <ListItemText primary={term.text} secondary={[term.heard.length ? `heard as ${term.heard.join(", ")}` : "", term.refused.length ? `not meant by ${term.refused.join(", ")}` : ""].filter(Boolean).join(" · ") || null} />
           </ListItem>
         ))}

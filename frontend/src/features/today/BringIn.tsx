@@ -1,11 +1,11 @@
 import {
-  Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, Link, MenuItem, TextField, Typography,
+  Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, LinearProgress, Link, MenuItem, TextField, Typography,
 } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 
-import { body, client, sentenceOf } from "../../api/client";
+import { sentenceOf } from "../../api/client";
+import { PeopleField } from "../../shared/PeopleField";
 import { TemplateField } from "../../shared/TemplateField";
 import { leading, ROLE_NAMES, whyNot, type Role } from "./roles";
 import type { Chosen, Details } from "./useBringIn";
@@ -34,7 +34,6 @@ export function BringIn({ chosen, onRole, onLeaveOut, onSubmit, onClose }: Props
   const first = chosen[leading(roles)]?.file ?? chosen[0]!.file;
   const isBundle = roles[0] === "bundle";
   const wrong = whyNot(roles);
-  const people = useQuery({ queryKey: ["people"], queryFn: () => body(client.GET("/api/people")) });
   const [details, setDetails] = useState<Details>({
     title: titleOf(first.name), template: "general meeting", startsAt: localMoment(new Date(first.lastModified)), people: [], voices: null,
   });
@@ -94,11 +93,7 @@ export function BringIn({ chosen, onRole, onLeaveOut, onSubmit, onClose }: Props
               <TextField label="Began" type="datetime-local" value={details.startsAt} onChange={(e) => set({ startsAt: e.target.value })} required slotProps={{ inputLabel: { shrink: true } }} />
               <TemplateField value={details.template} onChoose={(template) => set({ template })} />
             </Box>
-            <Autocomplete
-              multiple freeSolo autoSelect options={people.data?.people.map((p) => p.name) ?? []} value={details.people}
-              onChange={(_, value) => set({ people: value })} inputValue={typed} onInputChange={(_, value) => setTyped(value)}
-              renderInput={(params) => <TextField {...params} label="Who was there" helperText="Choose, or type a name and press Enter." />}
-            />
+            <PeopleField label="Who was there" value={details.people} onChange={(names) => set({ people: names })} typed={typed} onType={setTyped} />
             <TextField label="How many voices" type="number" value={details.voices ?? ""} helperText="Leave empty if you do not know; it helps to tell voices apart."
               onChange={(e) => set({ voices: e.target.value ? Math.min(20, Math.max(1, Number(e.target.value))) : null })} slotProps={{ htmlInput: { min: 1, max: 20 } }} />
           </>

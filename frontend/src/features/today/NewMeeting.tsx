@@ -1,16 +1,16 @@
-import { Alert, Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { body, bodyAs, client, sentenceOf } from "../../api/client";
+import { bodyAs, client, sentenceOf } from "../../api/client";
+import { PeopleField } from "../../shared/PeopleField";
 import { TemplateField } from "../../shared/TemplateField";
 import { readAgenda } from "../room/agenda";
 import { AgendaField } from "../room/AgendaField";
 
 /** Asks what meeting is about to be recorded, then opens its room. */
 export function NewMeeting({ onClose }: { onClose: () => void }) {
-  const people = useQuery({ queryKey: ["people"], queryFn: () => body(client.GET("/api/people")) });
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [title, setTitle] = useState("");
@@ -42,10 +42,7 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
           <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} required autoFocus slotProps={{ htmlInput: { maxLength: 200 } }} />
           <TemplateField value={template} onChoose={setTemplate} />
         </Box>
-        <Autocomplete
-          multiple freeSolo autoSelect options={people.data?.people.map((p) => p.name) ?? []} value={there} onChange={(_, value) => setThere(value)} inputValue={typed} onInputChange={(_, value) => setTyped(value)}
-          renderInput={(params) => <TextField {...params} label="Who is there besides you" helperText="Choose, or type a name and press Enter. Others can be added later." />}
-        />
+        <PeopleField label="Who is there besides you" value={there} onChange={setThere} typed={typed} onType={setTyped} />
         <AgendaField text={agenda} onText={setAgenda} />
         {error && <Alert severity="error" variant="outlined">{error}</Alert>}
       </DialogContent>

@@ -33,17 +33,17 @@ export function Progress({ meeting, sending, onChooseAgain }: { meeting: Schemas
     );
   }
   if (job.state === "failed") {
-    return <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed"><Button size="small" onClick={retry}>Try again</Button></Bar>;
+    return <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed">{meeting.runner && <Button size="small" onClick={retry}>Try again</Button>}</Bar>;
   }
   if (job.state === "cancelled") {
-    return <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits"><Button size="small" onClick={retry}>Go on</Button></Bar>;
+    return <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits">{meeting.runner && <Button size="small" onClick={retry}>Go on</Button>}</Bar>;
   }
   if (job.state === "done") return null;
   const number = job.steps.indexOf(job.step) + 1;
   const text = job.state === "waiting" ? "Waiting for its turn" : `${STEPS[job.step] ?? "Working"} (step ${Math.max(1, number)} of ${job.steps.length})`;
   return (
     <Bar value={job.progress} text={text} detail={job.remaining ? remaining(job.remaining) : ""}>
-      <Button size="small" color="inherit" onClick={cancel}>Stop</Button>
+      {meeting.runner && <Button size="small" color="inherit" onClick={cancel}>Stop</Button>}
     </Bar>
   );
 }

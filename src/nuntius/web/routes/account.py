@@ -36,7 +36,7 @@ def _out(db: Session) -> a.AccountOut:
         for row in sessions.sessions_of(db, user)
     ]
     return a.AccountOut(
-        name=user.person.label,
+        name=user.person.name,
         email=user.email,
         role=user.role,  # type: ignore[arg-type]
         second_factor=user.totp_secret is not None,
@@ -92,7 +92,7 @@ def new_secret() -> Response:
     """A secret for a device; nothing changes until a code of it is given."""
     secret = codes.new_secret()
     address = codes.address(me(), secret)
-    picture = segno.make(address, error="m").svg_inline(scale=4, border=2, dark="#1e2a2f", light="#ffffff")
+    picture = segno.make(address, error="m").svg_data_uri(scale=4, border=2, dark="#1e2a2f", light="#ffffff")
     return answer(a.SecretOut(secret=secret, address=address, picture=picture))
 
 

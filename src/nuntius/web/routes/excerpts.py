@@ -6,10 +6,11 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.core.montage.write import Montage
-from nuntius.core.rights import Action
+from nuntius.core.rights import Action, may
 from nuntius.store import excerpts
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
+from nuntius.store.rights import actor_of, meeting_thing
 from nuntius.store.transcripts import names_of
 from nuntius.web import excerpt_schemas as e
 from nuntius.web.answers import answer, made_file
@@ -101,4 +102,5 @@ def _out(db: Session, row: Excerpt, meeting: Meeting) -> e.ExcerptOut:
         start=row.start,
         end=row.end,
         quote=row.quote,
+        may_change=may(actor_of(me()), Action.CHANGE_EXCERPT, meeting_thing(meeting, row.user_id)),
     )

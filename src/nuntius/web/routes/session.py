@@ -41,6 +41,7 @@ def state() -> s.SessionState:
             needs_first_account=False,
             name=me().person.label,
             workspace=workspace.name,
+            person_id=me().person.id,
             administrator=me().role == Role.ADMINISTRATOR,
             mail=bool(store.settings.smtp),
             **facts,
@@ -117,10 +118,11 @@ def first_account(body: s.FirstAccount) -> Response:
 
 @api.delete("/session", operation_id="signOut", responses={200: s.SessionState})
 def sign_out() -> Response:
-    """Signs this browser out."""
-    with installation().database.write() as db:
-        sessions.end(db, me(), my_session().session_id)
-        activity.note(db, me(), What.SIGNED_OUT, address=asked_from())
+    """Signs this browser out, or forgets that its password was right."""
+    if current_user.is_authenticated:
+        with installation().database.write() as db:
+            sessions.end(db, me(), my_session().session_id)
+            activity.note(db, me(), What.SIGNED_OUT, address=asked_from())
     logout_user()
     session.clear()
     return answer(state())

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from nuntius.store.questions import keep_question, questions_of, remove_question
+from nuntius.store.rights import may_change_shared
 from nuntius.store.trust import trust_of
 from nuntius.store.vocabulary import add_term, remove_term, terms_of
 from nuntius.web import setup_schemas as s
@@ -16,12 +17,22 @@ api = APIBlueprint("setup", __name__, url_prefix="/api/setup", abp_tags=[Tag(nam
 
 def _terms(db: Session) -> s.TermsOut:
     rows = terms_of(db, me().workspace_id)
-    return s.TermsOut(terms=[s.TermOut(id=r.id, text=r.text, heard=r.heard, refused=r.refused) for r in rows])
+    return s.TermsOut(
+        terms=[
+            s.TermOut(
+                id=r.id, text=r.text, heard=r.heard, refused=r.refused, may_change=may_change_shared(me(), r.made_by)
+            )
+            for r in rows
+        ]
+    )
 
 
 def kept_questions(db: Session, template: tuple[str, ...] = ()) -> s.QuestionsOut:
     """The ready questions of the workspace beside those of a template."""
-    kept = [s.QuestionOut(id=row.id, text=row.text) for row in questions_of(db, me().workspace_id)]
+    kept = [
+        s.QuestionOut(id=row.id, text=row.text, may_change=may_change_shared(me(), row.made_by))
+        for row in questions_of(db, me().workspace_id)
+    ]
     return s.QuestionsOut(template=list(template), kept=kept)
 
 

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from nuntius.core.templates.template import TAKEN, template_json
+from nuntius.store.rights import may_change_shared
 from nuntius.store.templates import Choice, choices, remove_template, save_template
 from nuntius.web import setup_schemas as s
 from nuntius.web.answers import answer
@@ -20,7 +21,8 @@ def _all(db: Session) -> s.TemplatesOut:
 
 
 def _out(choice: Choice) -> s.TemplateOut:
-    return s.TemplateOut(key=choice.key, id=choice.id, **template_json(choice.template))
+    may_change = choice.id is not None and may_change_shared(me(), choice.made_by)
+    return s.TemplateOut(key=choice.key, id=choice.id, may_change=may_change, **template_json(choice.template))
 
 
 @api.get("", operation_id="getTemplates", responses={200: s.TemplatesOut})
