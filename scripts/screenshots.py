@@ -6,6 +6,7 @@ import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import replace
+from datetime import timedelta
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
@@ -14,6 +15,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 from nuntius.demonstration import EMAIL, FILES, PASSWORD, free_port, seed, wait_for
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
+from nuntius.store.models import Heartbeat, now
 
 TARGET = Path(__file__).parents[1] / "docs/screenshots"
 WIDE, PHONE = (1280, 800), (390, 844)
@@ -36,6 +38,8 @@ def demo() -> Iterator[str]:
         settings = replace(Settings.from_environment({}), data=Path(folder), port=free_port(), demo=True)
         installation = Installation(settings)
         seed(installation)
+        with installation.database.write() as session:  # else every picture would say that no worker is running
+            session.add(Heartbeat(process="pictures", role="worker", seen_at=now() + timedelta(days=1)))
         installation.database.close()
         own = {
             "NUNTIUS_DATA": folder,
@@ -99,11 +103,12 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("button", name="Bring in", exact=True).wait_for()
     camera.take("bring-in")
     page.get_by_role("button", name="Leave it").click()
-    for view in ("archive", "setup"):
+    for view in ("archive", "setup", "account"):
         page.goto(f"/{view}")
         page.locator("h1").wait_for()
         page.get_by_role("progressbar").wait_for(state="detached")
         camera.take(view)
+    with_people(camera)
     camera.open_record()
     page.goto(f"{page.url.split('#')[0]}/map")
     page.get_by_role("tree").wait_for()
@@ -121,6 +126,15 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("dialog").get_by_role("button", name="Ask").click()
     page.get_by_text("Looking through what was said").wait_for(state="detached")
     camera.take("ask")
+
+
+def with_people(camera: Camera) -> None:
+    """The people of the workspace, and what an administrator can do with one of them."""
+    page = camera.page
+    page.goto("/setup/people")
+    page.get_by_role("button", name="Change Ines Carvell").click()
+    page.get_by_role("dialog").get_by_label("E-mail").fill("ines@saltmarsh.example")
+    camera.take("people")
 
 
 def with_excerpts(camera: Camera) -> None:

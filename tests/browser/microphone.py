@@ -12,7 +12,7 @@ from scipy.signal import correlate
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.audio.pcm import FULL_SCALE
-from nuntius.store.capture import joined
+from nuntius.store.capture import joined, pieces
 from nuntius.store.models import Room
 from nuntius.store.rooms import room_of
 from tests.browser.conftest import CHROMIUM, FLAGS, Site
@@ -106,7 +106,8 @@ def held_sound(site: Site, meeting: str) -> Samples:
     with site.installation.database.read() as session:
         found = room_of(session, meeting)
         assert found is not None
-        data = b"".join(joined(session, site.installation.files, found))
+        parts = pieces(session, found)
+    data = b"".join(joined(site.installation.files, parts))
     return np.frombuffer(data, "<i2").astype(np.float32) / np.float32(FULL_SCALE)
 
 

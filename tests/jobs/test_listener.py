@@ -258,7 +258,7 @@ def test_only_a_stretch_of_the_record_can_be_removed_and_only_by_its_runner(reco
     desk.work()
     assert desk.client.post(f"{base}/cut", {"start": 6, "end": 3}).status_code == 409
     assert desk.client.post(f"{base}/cut", {"start": 60, "end": 70}).status_code == 409
-    assert tobias.post(f"{base}/cut", {"start": 1, "end": 2}).status_code == 404
+    assert tobias.post(f"{base}/cut", {"start": 1, "end": 2}).status_code == 403
 
 
 def test_turns_put_right_before_the_better_recogniser_is_done_stay_right(recording: Recording10s) -> None:

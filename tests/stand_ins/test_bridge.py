@@ -18,7 +18,7 @@ from nuntius.core.audio.decode import RATE
 from nuntius.demonstration import FILES, free_port
 from nuntius.jobs.line import CallLine
 from nuntius.stand_ins.bridge import Bridge, channels
-from nuntius.store.capture import breaks_of, joined
+from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.models import Room
 from nuntius.store.rooms import room_of
 from tests.help import Desk
@@ -149,7 +149,8 @@ def test_the_line_announces_itself_and_brings_the_whole_sound(line: Line) -> Non
     with line.desk.installation.database.read() as session:
         room = room_of(session, line.meeting)
         assert room is not None
-        sound = np.frombuffer(b"".join(joined(session, line.desk.installation.files, room)), "<i2")
+        parts = pieces(session, room)
+    sound = np.frombuffer(b"".join(joined(line.desk.installation.files, parts)), "<i2")
     mixed = sum(channel[: 6 * RATE].astype(np.int32) for channel in channels(FILES, "engine-room").values())
     assert np.array_equal(sound[: 6 * RATE], np.clip(mixed, -32768, 32767).astype(np.int16))
 

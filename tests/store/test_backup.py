@@ -16,7 +16,7 @@ from nuntius.store.backup import MANIFEST, back_up, restore
 from nuntius.store.errors import BackupDamaged, BackupUnfinished, FolderTaken
 from nuntius.store.installation import Installation
 from nuntius.store.models import Meeting
-from nuntius.store.removal import remove_meeting
+from nuntius.store.removal import drop, remove_meeting
 from nuntius.web.app import create_app
 from tests.help import MAREN, PASSWORD, Client, Desk
 from tests.web.test_room import RoomDesk, room, sound
@@ -109,7 +109,8 @@ def test_what_was_removed_meanwhile_is_not_in_it(
         if not removed:
             removed.append(victim)
             with store.database.write() as session:
-                remove_meeting(session, store.files, session.get_one(Meeting, victim))
+                leftovers = remove_meeting(session, session.get_one(Meeting, victim))
+            drop(store.database, store.files, leftovers)
         return copy(source, target)
 
     monkeypatch.setattr(backup, "_copy", copy_after_removal)

@@ -125,8 +125,8 @@ class TestBundle:
         voice = next(v["id"] for v in record["voices"] if v["label"] == "Voice B")
         desk.client.put(f"{at}/voices/{voice}", {"name": "Tobias Pryce"})
         desk.client.post(f"{at}/excerpts", {"start": 12.5, "end": 15.0, "title": "The price", "label": "money"})
+        picture = desk.installation.files.keep_bytes(b"\x89PNG a picture")
         with desk.installation.database.write() as session:
-            picture = desk.installation.files.keep_bytes(b"\x89PNG a picture")
             session.add(StillPicture(meeting_id=meeting, at=7.0, digest=picture))
             session.get_one(LineRow, record["minutes"]["lines"][-1]["id"]).doubts = ["may have a day"]
             kept = session.get_one(Meeting, meeting)

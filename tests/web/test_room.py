@@ -11,7 +11,7 @@ from werkzeug.test import TestResponse
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.line import LiveLine
 from nuntius.store.accounts import person_of
-from nuntius.store.capture import breaks_of, joined
+from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.live import add_lines, live_lines, tell_voices
 from nuntius.store.models import Meeting, User
 from nuntius.store.rooms import room_of
@@ -74,7 +74,8 @@ class RoomDesk:
         with self.desk.installation.database.read() as session:
             room = room_of(session, self.meeting)
             assert room is not None
-            return np.frombuffer(b"".join(joined(session, self.desk.installation.files, room)), "<i2")
+            parts = pieces(session, room)
+        return np.frombuffer(b"".join(joined(self.desk.installation.files, parts)), "<i2")
 
     def breaks(self) -> list[tuple[str, float, float | None]]:
         with self.desk.installation.database.read() as session:

@@ -3294,6 +3294,8 @@ export interface components {
             broken: boolean;
             /** Duration */
             duration: number | null;
+            /** Has Original */
+            has_original: boolean;
             /** Has Picture */
             has_picture: boolean;
             /** Has Sound */

@@ -34,6 +34,7 @@ export function makeTheme(mode: PaletteMode): Theme {
       primary: { main: c.accent, contrastText: mode === "light" ? "#FFFFFF" : "#10201D" },
       error: { main: c.alarm },
       warning: { main: c.heed },
+      info: { main: c.accent },
       background: { default: c.ground, paper: c.paper },
       text: { primary: c.ink, secondary: c.soft },
       divider: c.rule,

@@ -87,6 +87,7 @@ class Queue:
                     heartbeats.beat(session, "worker", this_process())
                 self.recover()
                 send_due(self._installation)
+                self._installation.database.forget_rest()
             except Fault as fault:
                 log.warning("no sign of life", extra={"why": fault.sentence})
             except Exception:

@@ -4,6 +4,7 @@ import logging
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from pathlib import Path
 from threading import Event
 from typing import Any
 
@@ -27,7 +28,7 @@ from nuntius.core.speech.transcribe import side_by_side, spans_of
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
-from nuntius.store.capture import drop_sound, joined
+from nuntius.store.capture import joined, pieces, sound_folders
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
 from nuntius.store.minutes import get_minutes, save_minutes
@@ -83,9 +84,10 @@ def gather_sound(task: Task, progress: Progress) -> None:
         room = room_of(session, task.meeting_id)
         if room is None or task.recording(session).digest:
             return
-        with files.scratch(".flac") as target:
-            write_flac(joined(session, files, room), target)
-            digest = files.keep(target)
+        parts = pieces(session, room)
+    with files.scratch(".flac") as target:
+        write_flac(joined(files, parts), target)
+        digest = files.keep(target)
     with task.installation.database.write() as session:
         task.recording(session).digest = digest
 
@@ -115,7 +117,8 @@ def write_original(task: Task, progress: Progress) -> None:
         write_flac(iter(lambda: samples.read(COPIED), b""), target)
         digest = files.keep(target)
     with task.installation.database.write() as session:
-        task.recording(session).digest = digest
+        recording = task.recording(session)
+        recording.digest, recording.name = digest, f"{Path(recording.name).stem}.flac"
 
 
 def prepare_sound(task: Task, progress: Progress) -> None:
@@ -242,9 +245,9 @@ def write_turns(task: Task, progress: Progress) -> None:
         _carry(session, task.meeting_id, transcript, made)
         session.execute(delete(RecognisedStretch).where(RecognisedStretch.recording_id == recording.id))
         room = room_of(session, task.meeting_id)
-    if room is not None:
-        with task.installation.database.read() as session:
-            drop_sound(session, task.installation.files, room)
+        folders = sound_folders(session, room) if room else []
+    for name in folders:
+        task.installation.files.drop_parts(name)
 
 
 def _as_named_live(told: Told, lines: list[LiveLineRow]) -> Told:

@@ -50,8 +50,7 @@ def unpack_bundle(task: Task, progress: Progress) -> None:
         meeting, recording = session.get_one(Meeting, task.meeting_id), task.recording(session)
         brought = recording.digest
         keep_bundle(session, session.get_one(User, meeting.runner_id), meeting, recording, bundle)
-        session.flush()
-        drop_unused(session, files, {brought})
+    drop_unused(task.installation.database, files, [brought])
 
 
 def prepare_kept(task: Task, progress: Progress) -> None:
@@ -112,13 +111,13 @@ def _by_voice(task: Task, transcript: Transcript, duration: float, progress: Pro
 
 def read_chat_lines(task: Task, progress: Progress) -> None:
     """The chat that came with a recording becomes marks on its spine. Raises TranscriptUnreadable."""
-    with task.installation.database.write() as session:
-        upload = beside(session, task.meeting_id)["chat"]
-        meeting = session.get_one(Meeting, task.meeting_id)
-        begun = meeting.begun.time()
-        text = decode_text(task.installation.files.path(upload.digest or "").read_bytes())
+    with task.installation.database.read() as session:
+        path = task.installation.files.path(beside(session, task.meeting_id)["chat"].digest or "")
+        begun = session.get_one(Meeting, task.meeting_id).begun.time()
         duration = task.recording(session).duration or 0.0
-        _keep_marks(session, meeting, [(m.at, f"{m.name}: {m.text}") for m in read_chat(text, begun, duration)])
+    lines = [(m.at, f"{m.name}: {m.text}") for m in read_chat(decode_text(path.read_bytes()), begun, duration)]
+    with task.installation.database.write() as session:
+        _keep_marks(session, session.get_one(Meeting, task.meeting_id), lines)
 
 
 def _keep_marks(session: Session, meeting: Meeting, lines: list[tuple[float, str]]) -> None:

@@ -321,31 +321,41 @@ def pieces(session: Session, room: Room, since: int = 0, most: int | None = None
     return [Piece(run, part.number, part.first or 0, part.samples) for part, run in session.execute(query)]
 
 
-def cut(session: Session, files: FileStore, user: User, room: Room, start: float, end: float) -> None:
-    """Puts silence in place of the sound from `start` to `end` seconds, for good, and leaves a mark of it."""
+def to_cut(room: Room, start: float, end: float) -> tuple[float, float]:
+    """The stretch that a cut takes, in seconds. Raises Conflict for one that has not been recorded."""
+    if room.state == "stopped":
+        raise Conflict("The recording has ended and is being worked on. Stretches are cut while it runs.")
     end = min(end, room.held / RATE)
     if not 0 <= start < end:
         raise Conflict("Choose a stretch of the recording that has been recorded already.")
+    return start, end
+
+
+def silence(files: FileStore, parts: list[Piece], start: float, end: float) -> None:
+    """Puts silence in place of the sound from `start` to `end` seconds in these parts, for good."""
     first, last = round(start * RATE), round(end * RATE)
-    for piece in pieces(session, room, first):
+    for piece in parts:
         if piece.first >= last:
             break
         samples = np.frombuffer(files.read_part(folder(piece.run), piece.number), "<i2").copy()
         samples[max(0, first - piece.first) : max(0, last - piece.first)] = 0
         files.write_part(folder(piece.run), piece.number, samples.tobytes())
+
+
+def note_cut(session: Session, user: User, room: Room, start: float, end: float) -> None:
+    """Leaves a mark of a stretch that was cut."""
     session.add(
         Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=account_name(session, user))
     )
     touch(room)
 
 
-def joined(session: Session, files: FileStore, room: Room) -> Iterator[bytes]:
-    """The whole sound, part by part, as raw samples."""
-    for piece in pieces(session, room):
+def joined(files: FileStore, parts: list[Piece]) -> Iterator[bytes]:
+    """The sound of these parts, one after the other, as raw samples."""
+    for piece in parts:
         yield files.read_part(folder(piece.run), piece.number)
 
 
-def drop_sound(session: Session, files: FileStore, room: Room) -> None:
-    """Removes the parts, once the recording is kept as a whole."""
-    for run in runs_of(session, room):
-        files.drop_parts(folder(run))
+def sound_folders(session: Session, room: Room) -> list[str]:
+    """Where the file store keeps the parts of a recording."""
+    return [folder(run) for run in runs_of(session, room)]

@@ -31,17 +31,16 @@ from nuntius.store.models import (
     User,
 )
 from nuntius.store.notes import CHAT
-from nuntius.store.removal import drop_unused
+from nuntius.store.removal import Leftovers
 from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import packed, turns_of, unpacked
 from nuntius.store.uploads import beside
 
 
-def cut_record(session: Session, files: FileStore, user: User, meeting: Meeting, start: float, end: float) -> Job:
-    """Takes `start` to `end` seconds out of a record at once; the job makes sound and minutes anew without them.
+def to_cut(session: Session, meeting: Meeting, start: float, end: float) -> tuple[Recording, float]:
+    """The recording that a stretch is to be taken out of, and where the stretch ends.
 
-    Silence stands in place of the sound, so that all other times stay. Raises Conflict where there is no sound, a
-    picture, unfinished work, or no such stretch.
+    Raises Conflict where there is no sound, a picture, unfinished work, or no such stretch.
     """
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
     job = latest_job(session, meeting.id)
@@ -54,40 +53,45 @@ def cut_record(session: Session, files: FileStore, user: User, meeting: Meeting,
     end = min(end, recording.duration or 0.0)
     if not 0 <= start < end:
         raise Conflict("Choose a stretch within the recording, the first time before the second.")
-    _cut_sound(session, files, recording, start, end)
-    _cut_words(session, meeting, start, end)
-    _drop_beside(session, files, meeting)
-    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=account_name(session, user)))
-    return create_job(session, meeting.id, None, "cut")
+    return recording, end
 
 
-def _drop_beside(session: Session, files: FileStore, meeting: Meeting) -> None:
-    """A transcript and a chat that came with the recording hold the words, too: they go."""
-    uploads = list(beside(session, meeting.id).values())
-    digests = {upload.digest for upload in uploads if upload.digest}
-    for upload in uploads:
-        session.delete(upload)
-    session.flush()
-    drop_unused(session, files, digests)
-
-
-def _cut_sound(session: Session, files: FileStore, recording: Recording, start: float, end: float) -> None:
-    """A working copy with silence in place of the stretch; everything made from the old one goes."""
-    old = [
-        digest
-        for digest in (recording.digest, recording.working_digest, recording.playback_digest, recording.peaks_digest)
-        if digest
-    ]
+def silenced_copy(files: FileStore, recording: Recording, start: float, end: float) -> str:
+    """A working copy with silence in place of the stretch; its digest."""
     with files.scratch(".pcm") as copy:
         shutil.copyfile(files.path(recording.working_digest or ""), copy)
         _silence(copy, round(start * RATE), round(end * RATE))
-        recording.working_digest = files.keep(copy)
+        return files.keep(copy)
+
+
+def cut_record(
+    session: Session, user: User, meeting: Meeting, recording: Recording, silenced: str, start: float, end: float
+) -> tuple[Job, Leftovers]:
+    """Takes `start` to `end` seconds out of a record; the job makes sound and minutes anew without them.
+
+    `silenced` is the working copy with silence in place of the stretch, so that all other times stay. What was made
+    from the old one is left over and is to be dropped once this is committed.
+    """
+    old = {recording.digest, recording.working_digest, recording.playback_digest, recording.peaks_digest}
+    recording.working_digest = silenced
     recording.digest, recording.playback_digest, recording.peaks_digest = "", None, None
     recording.spans = [
         [a, b, voice] for a0, b0, voice in recording.spans or [] for a, b in _outside(a0, b0, start, end) if b > a
     ]
+    pictures = _cut_words(session, meeting, start, end)
+    brought = _drop_beside(session, meeting)
+    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=account_name(session, user)))
+    leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought if digest))
+    return create_job(session, meeting.id, None, "cut"), leftovers
+
+
+def _drop_beside(session: Session, meeting: Meeting) -> set[str | None]:
+    """A transcript and a chat that came with the recording hold the words, too: they go; their digests."""
+    uploads = list(beside(session, meeting.id).values())
+    for upload in uploads:
+        session.delete(upload)
     session.flush()
-    drop_unused(session, files, set(old) - {recording.working_digest})
+    return {upload.digest for upload in uploads}
 
 
 def _silence(path: Path, first: int, last: int) -> None:
@@ -103,8 +107,11 @@ def _outside(a: float, b: float, start: float, end: float) -> list[tuple[float, 
     return [(a, min(b, start)), (max(a, end), b)]
 
 
-def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> None:
-    """Takes the words out of turns, live lines and pictures, with the lines that rest on them and their history."""
+def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> set[str | None]:
+    """Takes the words out of turns, live lines and pictures, with the lines that rest on them and their history.
+
+    The digests of the pictures.
+    """
     for row in turns_of(session, meeting.id):
         words = unpacked(row.words)
         if words and words[0].start < end and start < words[-1].end:
@@ -120,11 +127,7 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
             session.delete(line)
     forget_passages(session, meeting.id, start, end, told)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
-    session.execute(
-        delete(StillPicture).where(
-            StillPicture.meeting_id == meeting.id, StillPicture.at >= start, StillPicture.at <= end
-        )
-    )
+    pictures = cut_pictures(session, meeting.id, start, end)
     # changes of several things at once, and of live lines, hold words of theirs: none of them can be taken back any more
     session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_(("together", "live"))))
     written = (MarkRow.label == CHAT, MarkRow.start < end, MarkRow.end > start)
@@ -134,6 +137,22 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
         cut_lines(session, room, start, end)
     forget_excerpts(session, meeting.id, start, end)
     session.flush()
+    return pictures
+
+
+def cut_pictures(session: Session, meeting_id: str, start: float, end: float) -> set[str | None]:
+    """Deletes the pictures of what was shown in a stretch; their digests.
+
+    A picture stands for what is shown until the next one, so the one that a stretch begins in goes, too.
+    """
+    rows = list(
+        session.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting_id).order_by(StillPicture.at))
+    )
+    until = [*(row.at for row in rows[1:]), float("inf")]
+    shown = [row for row, ends in zip(rows, until, strict=False) if row.at < end and start < ends]
+    for row in shown:
+        session.delete(row)
+    return {row.digest for row in shown}
 
 
 def _titles_taken(minutes: MinutesRow, start: float, end: float) -> set[str]:

@@ -1,7 +1,8 @@
 """The database: SQLite in write-ahead mode, migrated on opening."""
 
+import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -13,8 +14,10 @@ from sqlalchemy.orm import Session
 from nuntius.store import upgrade
 from nuntius.store.errors import DatabaseBusy, StorageFull
 from nuntius.store.files import free_space
+from nuntius.store.transactions import marked
 
 WAIT = 20_000  # milliseconds that a writer waits for another one
+FORGET_WAIT = 0.5  # seconds that emptying the log waits for readers; the worker tries again
 POOL = 24  # connections kept open; a thread of the server holds at most one
 OVERFLOW = 72  # further connections, closed after use
 # FULL: a commit is on the disk when it returns, so what was acknowledged survives a power cut.
@@ -32,6 +35,7 @@ class Database:
     def __init__(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
         self.path = path
+        self._unforgotten = path.with_suffix(".unforgotten")
         self.url = f"sqlite:///{path}"
         self._engine = _engine(self.url)
         self._writing = self._engine.execution_options(writes=True)
@@ -50,13 +54,18 @@ class Database:
     @contextmanager
     def read(self) -> Iterator[Session]:
         """A session that sees one state of the data."""
-        with self._named_faults(), Session(self._engine, expire_on_commit=False) as session:
+        with self._named_faults(), marked("read"), Session(self._engine, expire_on_commit=False) as session:
             yield session
 
     @contextmanager
     def write(self) -> Iterator[Session]:
         """A session that holds the write lock and commits at its end, or takes everything back."""
-        with self._named_faults(), Session(self._writing, expire_on_commit=False) as session, session.begin():
+        with (
+            self._named_faults(),
+            marked("write"),
+            Session(self._writing, expire_on_commit=False) as session,
+            session.begin(),
+        ):
             yield session
 
     @contextmanager
@@ -75,13 +84,24 @@ class Database:
                 raise StorageFull() from cause
             raise
 
-    def forget(self) -> None:
-        """Empties the write-ahead log and drops copies, so that nothing of what was just deleted is left in them."""
-        with self._engine.connect() as connection:
-            raw = connection.connection.dbapi_connection
-            if raw is not None:
-                raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    def forget(self) -> bool:
+        """Empties the write-ahead log and drops copies, so that nothing of what was deleted is left in them.
+
+        Whether that is done. A reader who still sees the old state keeps the log from being emptied; then a mark is
+        left beside the database, and `forget_rest` does it later.
+        """
+        self._unforgotten.touch(0o600)
         upgrade.drop_copies(self.path)
+        with closing(sqlite3.connect(self.path, timeout=FORGET_WAIT)) as connection:
+            busy, left, moved = connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
+        done = not busy and left == moved
+        if done:
+            self._unforgotten.unlink(missing_ok=True)
+        return bool(done)
+
+    def forget_rest(self) -> bool:
+        """Does what `forget` could not do at once; whether nothing is left to do."""
+        return self.forget() if self._unforgotten.exists() else True
 
     def close(self) -> None:
         self._engine.dispose()

@@ -10,6 +10,7 @@ from pathlib import Path
 from tempfile import NamedTemporaryFile
 
 from nuntius.store.errors import StorageFull
+from nuntius.store.transactions import outside
 
 READ = 1 << 20  # bytes a read
 LEAST_FREE = (
@@ -49,9 +50,15 @@ class FileStore:
             sync_folder(target.parent)
         return digest
 
+    def drop(self, digest: str) -> None:
+        """Deletes a kept file for good; none there is fine."""
+        outside("a file deleted")
+        self.path(digest).unlink(missing_ok=True)
+
     @contextmanager
     def scratch(self, suffix: str = "") -> Iterator[Path]:
         """A temporary file beside the store, removed unless it was kept."""
+        outside("a scratch file")
         with NamedTemporaryFile(dir=self._incoming, suffix=suffix, delete=False) as file:
             path = Path(file.name)
         try:
@@ -66,6 +73,7 @@ class FileStore:
 
     def write_part(self, upload: str, number: int, data: bytes) -> None:
         """Puts a part on disk for good before it is acknowledged. Raises StorageFull."""
+        outside("a part written")
         folder = self._part_folder(upload)
         temporary = folder / f"{number}.{os.getpid()}.tmp"
         try:
@@ -94,6 +102,7 @@ class FileStore:
 
     def read_part(self, upload: str, number: int) -> bytes:
         """The bytes of a part. Raises FileNotFoundError."""
+        outside("a part read")
         return self.part_path(upload, number).read_bytes()
 
     def part_numbers(self, upload: str) -> list[int]:
@@ -103,6 +112,7 @@ class FileStore:
 
     def drop_parts(self, upload: str) -> None:
         """Removes the parts of an upload; none left is fine."""
+        outside("parts removed")
         shutil.rmtree(self._part_folder(upload), ignore_errors=True)
 
     def part_path(self, upload: str, number: int) -> Path:

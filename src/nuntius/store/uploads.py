@@ -6,7 +6,6 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncomplete
-from nuntius.store.files import FileStore
 from nuntius.store.meetings import open_to
 from nuntius.store.models import Meeting, Recording, Upload, UploadPart, User, now
 
@@ -67,14 +66,11 @@ def note_part(session: Session, upload: Upload, number: int, digest: str) -> Non
     upload.updated_at = now()
 
 
-def finish(session: Session, files: FileStore, upload: Upload) -> str:
-    """Joins the parts; the digest of the file. Raises UploadIncomplete, StorageFull."""
-    if upload.digest is None:
-        missing = parts_of(upload) - len(held_parts(session, upload))
-        if missing:
-            raise UploadIncomplete(missing, upload.name)
-        upload.digest = files.join_parts(upload.id, parts_of(upload))
-    return upload.digest
+def complete(session: Session, upload: Upload) -> None:
+    """Raises UploadIncomplete while parts of a file are missing."""
+    missing = parts_of(upload) - len(held_parts(session, upload)) if upload.digest is None else 0
+    if missing:
+        raise UploadIncomplete(missing, upload.name)
 
 
 def of_meeting(session: Session, user: User, meeting_id: str) -> list[Upload]:

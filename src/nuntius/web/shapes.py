@@ -166,6 +166,7 @@ def _recording_out(recording: Recording) -> rec.RecordingOut:
         duration=recording.duration,
         is_text=recording.is_text,
         has_sound=recording.playback_digest is not None,
+        has_original=bool(recording.digest),
         has_picture=recording.has_picture,
         loudness=recording.loudness,
         peak=recording.peak,

@@ -170,7 +170,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
           <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} doubted={view.doubts.size} onLook={look} />
+          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} hasOriginal={record.recording?.has_original ?? false} doubted={view.doubts.size} onLook={look} />
           <More
             meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound && meeting.runner ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
             onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined} onAttendees={() => setOpened("attendees")}

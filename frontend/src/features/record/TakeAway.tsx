@@ -10,7 +10,7 @@ const FILES: [string, [string, string][]][] = [
 ];
 
 /** The files that can be taken away. */
-export function TakeAway({ meetingId, hasMinutes, hasSound, doubted, onLook }: { meetingId: string; hasMinutes: boolean; hasSound: boolean; doubted: number; onLook: () => void }) {
+export function TakeAway({ meetingId, hasMinutes, hasSound, hasOriginal, doubted, onLook }: { meetingId: string; hasMinutes: boolean; hasSound: boolean; hasOriginal: boolean; doubted: number; onLook: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
   return (
@@ -25,7 +25,7 @@ export function TakeAway({ meetingId, hasMinutes, hasSound, doubted, onLook }: {
           )),
         ])}
         <ListSubheader sx={{ lineHeight: 2.2 }}>Recording</ListSubheader>
-        <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close}>The file as brought in</MenuItem>
+        <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close} disabled={!hasOriginal}>The file as brought in</MenuItem>
         <MenuItem component="a" href={`/api/meetings/${meetingId}/small`} download onClick={close} disabled={!hasSound}>Sound as a small file (Ogg)</MenuItem>
         <MenuItem component="a" href={`/api/meetings/${meetingId}/bundle`} download onClick={close}>Whole meeting, for another Nuntius (ZIP)</MenuItem>
       </Menu>

@@ -7,18 +7,16 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.formats.bundle import is_bundle
-from nuntius.core.formats.reading import looks_like_text
 from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.jobs.queue import Queue
+from nuntius.service import arriving
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.files import FileStore
-from nuntius.store.jobs import ask_to_cancel, create_job, latest_job, retry
+from nuntius.store.jobs import ask_to_cancel, latest_job, retry
 from nuntius.store.meetings import create_meeting, get_meeting, meetings_of
-from nuntius.store.models import Job, LineRow, Meeting, MinutesRow, Recording, Upload
+from nuntius.store.models import LineRow, Meeting, MinutesRow, Upload
 from nuntius.store.transcripts import names_of
-from nuntius.store.uploads import finish, get_upload, of_meeting
+from nuntius.store.uploads import get_upload
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.security import installation, me
@@ -108,40 +106,11 @@ def _fit_together(upload: Upload, others: Sequence[tuple[Upload, str]]) -> None:
 def begin_work(path: s.MeetingPath) -> Response:
     """Says that the files are complete: each is joined, and the work is put into the queue, once."""
     store = installation()
-    with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
-        uploads = of_meeting(db, me(), meeting.id)
-        if not uploads:
-            raise NotFound()
-        fresh = [upload.id for upload in uploads if upload.digest is None]
-        for upload in uploads:
-            finish(db, store.files, upload)
-        job = latest_job(db, meeting.id) or _begun(db, store.files, meeting, uploads)
-        out, job_id = meeting_out(db, meeting), job.id
-    for upload_id in fresh:
-        store.files.drop_parts(upload_id)
-    if fresh:
-        queue().put(job_id)
-    return answer(out)
-
-
-def _begun(db: Session, files: FileStore, meeting: Meeting, uploads: list[Upload]) -> Job:
-    """The recording of complete uploads, and the work on it."""
-    first = uploads[0]
-    path = files.path(first.digest or "")
-    whole = is_bundle(path)
-    with path.open("rb") as file:
-        is_text = not whole and looks_like_text(file.read(4096))
-    if is_text and any(upload.role == "transcript" for upload in uploads):
-        raise Conflict("Two transcripts of one meeting were chosen. Bring in one of them, or one with its recording.")
-    db.add(
-        Recording(
-            meeting_id=meeting.id, name=first.name, digest=first.digest, fingerprint=first.fingerprint, is_text=is_text
-        )
-    )
-    job = create_job(db, meeting.id, first.voices, "bundle" if whole else "work")
-    db.flush()
-    return job
+    meeting, job, is_new = arriving.begin_work(store, me(), path.meeting_id)
+    if is_new:
+        queue().put(job.id)
+    with store.database.read() as db:
+        return answer(meeting_out(db, get_meeting(db, me(), meeting.id)))
 
 
 @api.post("/<meeting_id>/cancel", operation_id="cancelWork", responses={200: s.MeetingOut})

@@ -13,15 +13,14 @@ from nuntius.core.minutes.line import Line
 from nuntius.core.rights import Action
 from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
+from nuntius.service import removing
 from nuntius.store import activity, changes, restructure
 from nuntius.store.activity import What
-from nuntius.store.cutting import cut_record
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, meetings_of
 from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
-from nuntius.store.removal import remove_meeting
 from nuntius.store.templates import choose
 from nuntius.store.transcripts import load_transcript
 from nuntius.web import record_schemas as rec
@@ -49,9 +48,8 @@ def get_record(path: s.MeetingPath) -> Response:
 @api.delete("", operation_id="deleteMeeting", responses={200: s.MeetingsOut})
 def delete(path: s.MeetingPath) -> Response:
     """Removes a meeting with its transcript and minutes; only whoever runs it may."""
+    removing.remove(installation(), me(), path.meeting_id)
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
-        remove_meeting(db, installation().files, meeting)
         activity.note(db, me(), What.MEETING_REMOVED, f"meeting {path.meeting_id}", asked_from())
     with installation().database.read() as db:
         return answer(s.MeetingsOut(meetings=[meeting_out(db, each) for each in meetings_of(db, me())]))
@@ -166,14 +164,11 @@ def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
 def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; only whoever runs the meeting may. A mark of it stays."""
     store = installation()
-    with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
-        activity.note(db, me(), What.STRETCH_REMOVED, f"meeting {meeting.id}", asked_from())
-        job_id = cut_record(db, store.files, me(), meeting, body.start, body.end).id
-        out = record_out(db, meeting, me())
-    store.database.forget()
+    job_id = removing.cut_record(store, me(), path.meeting_id, body.start, body.end)
     queue().put(job_id)
-    return answer(out)
+    with store.database.write() as db:
+        activity.note(db, me(), What.STRETCH_REMOVED, f"meeting {path.meeting_id}", asked_from())
+        return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 
 
 @api.post("/inquiry", operation_id="inquire", responses={200: rec.ReplyOut})

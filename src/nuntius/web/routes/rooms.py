@@ -2,10 +2,10 @@
 
 from collections.abc import Callable
 from datetime import UTC, datetime
+from math import isfinite
 
 from flask import Response, make_response, request
 from flask_openapi3 import APIBlueprint, Tag
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
@@ -16,11 +16,11 @@ from nuntius.core.live.brief import brief
 from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.demonstration import play
+from nuntius.service import removing
 from nuntius.store import activity, changes, notes, rooms
 from nuntius.store.activity import What
-from nuntius.store.capture import cut
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.live import cut_lines, live_rows, live_so_far
+from nuntius.store.live import live_rows, live_so_far
 from nuntius.store.models import Meeting, Room, StillPicture, Workspace
 from nuntius.store.rights import check_workspace
 from nuntius.web import record_schemas as rec
@@ -130,20 +130,10 @@ def keep_on(path: s.MeetingPath) -> Response:
 def cut_out(path: s.MeetingPath, body: s.Stretch) -> Response:
     """Removes a stretch from sound and text for good; a mark of it stays."""
     store = installation()
+    removing.cut_room(store, me(), path.meeting_id, body.start, body.end)
     with store.database.write() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.RUN)
-        if room.state == "stopped":
-            raise Conflict("The recording has ended and is being worked on. Stretches are cut while it runs.")
-        cut(db, store.files, me(), room, body.start, body.end)
-        cut_lines(db, room, body.start, body.end)
-        for picture in db.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting.id)):
-            if body.start <= picture.at <= body.end:
-                store.files.path(picture.digest).unlink(missing_ok=True)
-                db.delete(picture)
-        db.flush()
-        out = room_out(db, meeting, room)
-    store.database.forget()
-    return answer(out)
+        activity.note(db, me(), What.STRETCH_REMOVED, f"meeting {path.meeting_id}", asked_from())
+        return answer(room_out(db, *rooms.get_room(db, me(), path.meeting_id)))
 
 
 @api.put(f"{ROOM}/lines/<int:line>", operation_id="correctLive", responses={200: r.RoomOut})
@@ -211,14 +201,17 @@ def ask(path: s.MeetingPath, body: s.Question) -> Response:
 def add_picture(path: s.MeetingPath) -> Response:
     """A still picture (JPEG) of what is shown, with its second in `X-At`."""
     data, store = request.get_data(cache=False), installation()
+    with store.database.read() as db:
+        _, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
+    if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
+        raise Conflict("A still picture is a JPEG of at most 2 MB.")
+    if room.state != "recording":
+        raise Conflict("Pictures are kept only while the recording runs.")
+    digest = store.files.keep_bytes(data)
     with store.database.write() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
-        if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
-            raise Conflict("A still picture is a JPEG of at most 2 MB.")
-        if room.state != "recording":
-            raise Conflict("Pictures are kept only while the recording runs.")
-        at = min(max(0.0, float(request.headers.get("X-At", "0") or 0)), room.held / RATE + 60)
-        picture = StillPicture(meeting_id=meeting.id, at=at, digest=store.files.keep_bytes(data))
+        at = min(max(0.0, _seconds(request.headers.get("X-At", "0"))), room.held / RATE + 60)
+        picture = StillPicture(meeting_id=meeting.id, at=at, digest=digest)
         db.add(picture)
         db.flush()
         rooms.touch(room)
@@ -256,6 +249,17 @@ def set_workspace(body: r.WorkspaceIn) -> Response:
         workspace = db.get_one(Workspace, me().workspace_id)
         workspace.announcement, workspace.consent_needed = body.announcement.strip(), body.consent_needed
     return answer(r.WorkspaceOut(announcement=workspace.announcement, consent_needed=workspace.consent_needed))
+
+
+def _seconds(text: str) -> float:
+    """Seconds of a header. Raises Conflict for anything that is no finite number."""
+    try:
+        seconds = float(text or 0)
+    except ValueError:
+        seconds = float("nan")
+    if not isfinite(seconds):
+        raise Conflict("X-At is a number of seconds.")
+    return seconds
 
 
 def _changed(
