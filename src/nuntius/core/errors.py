@@ -52,6 +52,13 @@ class TranscriptUnreadable(Fault):
         )
 
 
+class FileTooCostly(Fault):
+    sentence = (
+        "This file took more time or memory to read than any transcript or meeting needs, so it was put aside. "
+        "It may be damaged: save it again, as VTT, SRT, DOCX or TXT, and bring it in again."
+    )
+
+
 class ModelMissing(Fault):
     def __init__(self, what: str) -> None:
         super().__init__(f"The speech model is not usable: {what}. Install the application's packages again.")

@@ -16,7 +16,6 @@ from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
 from nuntius.core.audio.probe import probe
 from nuntius.core.errors import SoundSilent, TranscriptEmpty
-from nuntius.core.formats.reading import read_transcript
 from nuntius.core.live.carrying import Correction, corrected_turns
 from nuntius.core.live.matching import matched
 from nuntius.core.minutes.build import make_minutes
@@ -28,6 +27,7 @@ from nuntius.core.speech.transcribe import side_by_side, spans_of
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
+from nuntius.jobs.confined import confined, read_transcript_file
 from nuntius.store.capture import joined, pieces, sound_folders
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
@@ -70,7 +70,7 @@ def read_text(task: Task, progress: Progress) -> None:
     """A transcript file becomes the transcript."""
     with task.installation.database.read() as session:
         path = task.installation.files.path(task.recording(session).digest)
-    transcript = read_transcript(path.read_bytes())
+    transcript, _ = confined(read_transcript_file, path)
     with task.installation.database.write() as session:
         save_transcript(session, task.meeting_id, transcript)
         task.recording(session).duration = transcript.duration

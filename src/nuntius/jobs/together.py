@@ -5,8 +5,6 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.errors import Fault, SoundSilent
 from nuntius.core.formats.bundle import read_bundle, unpack_file
-from nuntius.core.formats.chat import read_chat
-from nuntius.core.formats.reading import decode_text, read_transcript, tells_times
 from nuntius.core.language.en.names import is_label
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
@@ -15,6 +13,7 @@ from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import steps
+from nuntius.jobs.confined import confined, read_chat_file, read_transcript_file
 from nuntius.jobs.steps import SPANS_SHARE, Progress, Task
 from nuntius.store.bundles import keep_bundle
 from nuntius.store.models import MarkRow, Meeting, RecognisedStretch, User
@@ -40,7 +39,7 @@ def unpack_bundle(task: Task, progress: Progress) -> None:
     files = task.installation.files
     with task.installation.database.read() as session:
         archive = files.path(task.recording(session).digest)
-    bundle = read_bundle(archive)
+    bundle = confined(read_bundle, archive)
     for number, kept in enumerate(bundle.files):
         with files.scratch() as path:
             unpack_file(archive, kept, path)
@@ -67,9 +66,8 @@ def read_captions(task: Task, progress: Progress) -> None:
     with task.installation.database.read() as session:
         path = task.installation.files.path(beside(session, task.meeting_id)["transcript"].digest or "")
         duration = task.recording(session).duration or 0.0
-    data = path.read_bytes()
-    transcript = read_transcript(data)
-    if not tells_times(data):
+    transcript, has_times = confined(read_transcript_file, path)
+    if not has_times:
         steps.recognise(task, lambda share: progress(share * steps.WORDS_SHARE))
         transcript = _heard_at(task, transcript)
     elif transcript.duration > duration + BEHIND:
@@ -115,7 +113,7 @@ def read_chat_lines(task: Task, progress: Progress) -> None:
         path = task.installation.files.path(beside(session, task.meeting_id)["chat"].digest or "")
         begun = session.get_one(Meeting, task.meeting_id).begun.time()
         duration = task.recording(session).duration or 0.0
-    lines = [(m.at, f"{m.name}: {m.text}") for m in read_chat(decode_text(path.read_bytes()), begun, duration)]
+    lines = [(m.at, f"{m.name}: {m.text}") for m in confined(read_chat_file, path, begun, duration)]
     with task.installation.database.write() as session:
         _keep_marks(session, session.get_one(Meeting, task.meeting_id), lines)
 

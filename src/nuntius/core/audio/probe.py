@@ -10,6 +10,10 @@ from av.error import FFmpegError
 from nuntius.core.errors import NotMedia, SoundEmpty, SoundTooLong, SoundTrackMissing
 
 LONGEST_HOURS = 6.0  # hours of one recording, the product's promise
+# What is opened at all. Others are opened by their content, too, and some of them (playlists, lists of files) would
+# read what they name: sound of another meeting, or an address.
+DEMUXERS = "wav,w64,aiff,caf,flac,mp3,aac,ogg,matroska,webm,mov,mp4,m4a,3gp,avi,mpegts"
+OPTIONS = {"format_whitelist": DEMUXERS, "protocol_whitelist": "file"}
 STILL_PICTURES = ("_pipe", "image2", "gif", "apng")  # ends of the names of demuxers that hold no sound
 TEXT_DEMUXERS = {"webvtt", "srt", "ass", "tty", "microdvd", "mpl2", "jacosub", "subviewer"}
 
@@ -31,8 +35,8 @@ def open_media(path: Path) -> InputContainer:
     if path.stat().st_size == 0:
         raise SoundEmpty("This file is empty: it holds no bytes at all. Check the file and bring it in again.")
     try:
-        container = av.open(str(path), mode="r", metadata_errors="replace")
-    except (FFmpegError, OSError, ValueError) as cause:
+        container = av.open(str(path), mode="r", metadata_errors="replace", options=OPTIONS)
+    except (FFmpegError, OSError, ValueError, ZeroDivisionError, OverflowError) as cause:
         raise NotMedia() from cause
     if container.format.name in TEXT_DEMUXERS or container.format.name.endswith(STILL_PICTURES):
         container.close()

@@ -62,7 +62,7 @@ def read_bundle(path: Path) -> Bundle:
     try:
         bundle = Bundle.model_validate_json(data)
     except ValidationError as cause:
-        first = cause.errors()[0]
+        first = cause.errors(include_url=False, include_context=False, include_input=False)[0]
         where = ".".join(str(each) for each in first["loc"])
         raise BundleUnreadable(f"{where} in it is wrong ({first['msg']})") from cause
     _fits(bundle)

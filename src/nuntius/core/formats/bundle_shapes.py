@@ -1,17 +1,33 @@
 """What a bundle's `nuntius.json` holds: a whole meeting by names and times, without any number of a database."""
 
 from datetime import date, datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, FailFast, Field
 
 from nuntius.core.minutes.line import DOUBTS, KINDS
 
 SCHEMA = "nuntius.meeting/1"
 Seconds = Annotated[float, Field(ge=0, le=1e6)]
+Span = Annotated[float, Field(ge=-1e6, le=1e6)]  # seconds, or a place in an order
+Count = Annotated[int, Field(ge=0, le=10_000_000)]
+
+
+def _of_our_time(moment: datetime) -> datetime:
+    """A moment between 1970 and 2200: others cannot be moved between time zones, or sorted, everywhere."""
+    if not 1970 <= moment.year <= 2200:
+        raise ValueError("the year lies outside of 1970 to 2200")
+    return moment
+
+
+Moment = Annotated[datetime, AfterValidator(_of_our_time)]
 Name = Annotated[str, Field(min_length=1, max_length=200)]
 Text = Annotated[str, Field(max_length=20_000)]
-KeptWord = tuple[str, float, float, float]  # text, start, end (seconds), confidence
+T = TypeVar("T")
+Items = Annotated[list[T], FailFast()]  # the first wrong item ends the reading: a fault for each would fill the memory
+KeptWord = tuple[
+    Annotated[str, Field(max_length=500)], Seconds, Seconds, Span
+]  # text, start, end (seconds), confidence
 
 
 class Kept(BaseModel):
@@ -24,16 +40,16 @@ class KeptFile(Kept):
     """A file of the archive with what it must be."""
 
     path: str = Field(pattern=r"^(sound|pictures)/[A-Za-z0-9._-]{1,120}$")
-    size: int = Field(ge=1)
+    size: int = Field(ge=1, le=1 << 40)
     sha256: str = Field(pattern=r"^[0-9a-f]{64}$")
 
 
 class KeptMeeting(Kept):
     title: Name
     kind: Name
-    starts_at: datetime
+    starts_at: Moment
     time_zone: Annotated[str, Field(max_length=64)]
-    people: list[Name]
+    people: Items[Name]
     template: dict[str, Any] | None  # where it is none of the shipped ones
 
 
@@ -42,8 +58,8 @@ class KeptRecording(Kept):
 
     name: Annotated[str, Field(max_length=255)]
     is_text: bool
-    duration: float | None
-    spans: list[tuple[float, float, str]] | None
+    duration: Seconds | None
+    spans: list[tuple[Seconds, Seconds, Name]] | None
     file: KeptFile
 
 
@@ -57,7 +73,7 @@ class KeptTurn(Kept):
 
     voice: Name
     cue: Annotated[str, Field(max_length=64)]
-    words: list[KeptWord] = Field(min_length=1)
+    words: Items[KeptWord] = Field(min_length=1)
     person_words: Annotated[list[KeptWord], Field(min_length=1)] | None
 
 
@@ -65,9 +81,9 @@ class KeptEvidence(Kept):
     """Words `first` to `last` of a turn, counted from 0."""
 
     of_answer: bool
-    turn: int = Field(ge=0)
-    first: int = Field(ge=0)
-    last: int = Field(ge=0)
+    turn: Count
+    first: Count
+    last: Count
     start: Seconds
     end: Seconds
     quote: str
@@ -75,49 +91,49 @@ class KeptEvidence(Kept):
 
 class KeptLine(Kept):
     kind: str = Field(json_schema_extra={"enum": list(KINDS)})
-    place: int = Field(ge=0)
-    chapter: int = Field(ge=0)
+    place: Count
+    chapter: Count
     text: Text
     person_text: Text | None
-    owner: list[Name]
+    owner: Items[Name]
     due: date | None
     due_said: str | None
     state: Annotated[str, Field(max_length=20)]
     answer: Text | None
     why: Annotated[str, Field(max_length=80)]
-    doubts: list[str] = Field(default=[], json_schema_extra={"items": {"enum": list(DOUBTS)}})
+    doubts: Items[str] = Field(default=[], json_schema_extra={"items": {"enum": list(DOUBTS)}})
     checked: bool
     thrown_out: Annotated[str, Field(max_length=40)] | None
-    evidence: list[KeptEvidence]
+    evidence: Items[KeptEvidence]
 
 
 class KeptChapter(Kept):
     title: Name
-    first: int = Field(ge=0)
-    last: int = Field(ge=0)
+    first: Count
+    last: Count
     start: Seconds
     end: Seconds
 
 
 class KeptMinutes(Kept):
-    made_at: datetime
+    made_at: Moment
     source: Literal["live", "settled"]
     length: Literal["short", "standard", "full"]
     sections: list[tuple[str, Literal["", "chapter", "voice"]]]
-    detailed: list[int]
+    detailed: Items[Count]
     fine: bool = False
     remark: str
-    coverage: float
-    gaps: list[tuple[float, float]]
-    chapters: list[KeptChapter]
-    lines: list[KeptLine]
+    coverage: Annotated[float, Field(ge=0, le=1)]
+    gaps: Items[tuple[Seconds, Seconds]]
+    chapters: Items[KeptChapter]
+    lines: Items[KeptLine]
 
 
 class KeptExcerpt(Kept):
     title: Name
     note: Text
     label: Annotated[str, Field(max_length=60)]
-    speakers: list[Name]
+    speakers: Items[Name]
     start: Seconds
     end: Seconds
     quote: str
@@ -126,7 +142,7 @@ class KeptExcerpt(Kept):
 class KeptNote(Kept):
     text: Text
     at: Seconds
-    position: float
+    position: Span
     private: bool
 
 
@@ -141,17 +157,17 @@ class KeptItem(Kept):
     """An item of the agenda with the seconds planned for it, and when it was on."""
 
     title: Name
-    planned: float | None
-    begun: float | None
-    ended: float | None
+    planned: Span | None
+    begun: Span | None
+    ended: Span | None
 
 
 class KeptBreak(Kept):
     kind: Literal["pause", "gap", "cut"]
     at: Seconds
-    seconds: float | None
+    seconds: Span | None
     by: Annotated[str, Field(max_length=200)]
-    made_at: datetime
+    made_at: Moment
 
 
 class KeptPicture(Kept):
@@ -162,9 +178,9 @@ class KeptPicture(Kept):
 class KeptConsent(Kept):
     """How the recording was announced, and who agreed to it."""
 
-    announced_at: datetime | None
+    announced_at: Moment | None
     announced_by: str | None
-    agreed: list[tuple[Name, datetime]]
+    agreed: Items[tuple[Name, Moment]]
 
 
 class Bundle(Kept):
@@ -173,15 +189,15 @@ class Bundle(Kept):
     schema_: Literal["nuntius.meeting/1"] = Field(default="nuntius.meeting/1", alias="schema")
     meeting: KeptMeeting
     recording: KeptRecording | None
-    voices: list[KeptVoice]
-    turns: list[KeptTurn]
+    voices: Items[KeptVoice]
+    turns: Items[KeptTurn]
     minutes: KeptMinutes | None
-    excerpts: list[KeptExcerpt]
-    notes: list[KeptNote]
-    marks: list[KeptMark]
-    agenda: list[KeptItem]
-    breaks: list[KeptBreak]
-    pictures: list[KeptPicture]
+    excerpts: Items[KeptExcerpt]
+    notes: Items[KeptNote]
+    marks: Items[KeptMark]
+    agenda: Items[KeptItem]
+    breaks: Items[KeptBreak]
+    pictures: Items[KeptPicture]
     consent: KeptConsent | None
 
     @property

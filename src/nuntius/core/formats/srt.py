@@ -12,7 +12,7 @@ from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
 
 _TIMING = re.compile(r"^\s*(\d+:\d{1,2}:\d{1,2}[,.]\d{1,3})\s*-->\s*(\d+:\d{1,2}:\d{1,2}[,.]\d{1,3})")
-_TAG = re.compile(r"<[^>]*>|\{\\[^}]*\}")
+_TAG = re.compile(r"<[^<>]*>|\{\\[^{}]*\}")
 
 
 def read_srt(text: str) -> Transcript:

@@ -22,7 +22,7 @@ MOST_NAME_WORDS = 5
 
 def named(text: str) -> tuple[str, str]:
     """Name and words of `Name: words`; no name where there is none."""
-    match = _NAME.match(text)
+    match = _NAME.match(" ".join(text.split()))  # runs of spaces would be matched in many ways
     if match and len(match.group(1).split()) <= MOST_NAME_WORDS:
         return match.group(1).strip(), match.group(2).strip()
     return "", text.strip()
@@ -35,7 +35,7 @@ def read_text(text: str) -> Transcript:
     """
     rows: list[tuple[str, float | None, str]] = []
     stamp: float | None = None
-    for line in text.removeprefix("\ufeff").splitlines():
+    for line in _lines(text):
         if match := _STAMP.match(line):
             stamp = _seconds(match.group("time"))
         elif (match := _LINE.match(line)) and len(match.group("name").split()) <= MOST_NAME_WORDS:
@@ -49,9 +49,14 @@ def read_text(text: str) -> Transcript:
     return in_order(_timed(rows))
 
 
+def _lines(text: str) -> list[str]:
+    """The lines with single spaces: runs of them would be matched in many ways, each of which takes its time."""
+    return [" ".join(line.split()) for line in text.removeprefix("\ufeff").splitlines()]
+
+
 def has_times(text: str) -> bool:
     """Whether some line of a plain text transcript says when it was said."""
-    lines = text.splitlines()
+    lines = _lines(text)
     found = (_LINE.match(line) for line in lines)
     return any(_STAMP.match(line) for line in lines) or any(
         m and (m.group("before") or m.group("after")) for m in found

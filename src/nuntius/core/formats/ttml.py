@@ -5,6 +5,7 @@ Written is the plain core that every reader understands: `p` with begin and end,
 
 import re
 from collections.abc import Iterator
+from math import isfinite
 from xml.etree.ElementTree import Element, ParseError, SubElement, indent, tostring
 
 from defusedxml import DefusedXmlException
@@ -58,8 +59,7 @@ def read_ttml(text: str) -> Transcript:
     if root.tag.rpartition("}")[2] != "tt":
         raise TranscriptUnreadable("its outermost element is not tt")
     names = {_attribute(agent, "id"): " ".join("".join(agent.itertext()).split()) for agent in _all(root, "agent")}
-    rate = float(_attribute(root, "frameRate") or FRAMES)
-    ticks = float(_attribute(root, "tickRate") or 1.0)
+    rate, ticks = _rate(root, "frameRate", FRAMES), _rate(root, "tickRate", 1.0)
     turns, speaker = [], "Speaker 1"
     for number, paragraph in enumerate(_all(root, "p"), 1):
         key = _attribute(paragraph, "agent").split()
@@ -88,6 +88,15 @@ def seconds(text: str, rate: float = FRAMES, ticks: float = 1.0) -> float | None
     return None
 
 
+def _rate(root: Element, name: str, default: float) -> float:
+    """A rate that the document names; the default for one that is none (0, negative, no number, not finite)."""
+    try:
+        rate = float(_attribute(root, name) or default)
+    except ValueError:
+        return default
+    return rate if isfinite(rate) and rate > 0 else default
+
+
 def _all(root: Element, name: str) -> Iterator[Element]:
     return (
         element for element in root.iter() if isinstance(element.tag, str) and element.tag.rpartition("}")[2] == name
@@ -99,8 +108,19 @@ def _attribute(element: Element, name: str) -> str:
 
 
 def _text(element: Element) -> str:
-    """The words inside, with a space for each line break."""
-    inside = [element.text or ""]
-    for child in element:
-        inside += [" " if str(child.tag).endswith("}br") else _text(child), child.tail or ""]
+    """The words inside, with a space for each line break; paragraphs inside have words of their own."""
+    inside, left = [], [(element, False)]
+    while left:
+        at, is_tail = left.pop()
+        if is_tail:
+            inside.append(at.tail or "")
+            continue
+        name = at.tag.rpartition("}")[2] if isinstance(at.tag, str) else ""
+        if at is not element:
+            left.append((at, True))
+        if name == "br":
+            inside.append(" ")
+        elif at is element or (name and name != "p"):
+            inside.append(at.text or "")
+            left += [(child, False) for child in reversed(at)]
     return "".join(inside)

@@ -11,8 +11,9 @@ from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
 
 _TIMING = re.compile(r"^\s*((?:\d+:)?\d{2}:\d{2}\.\d{3})\s+-->\s+((?:\d+:)?\d{2}:\d{2}\.\d{3})(?:\s.*)?$")
-_VOICE = re.compile(r"<v(?:\.[^ \t>]*)?[ \t]+([^>]+)>")
-_TAG = re.compile(r"<[^>]*>")
+# no pattern passes over a second "<": looking for an end that never comes would take time with the square of the length
+_VOICE = re.compile(r"<v(?:\.[^ \t<>]*)?[ \t]+([^<>]+)>")
+_TAG = re.compile(r"<[^<>]*>")
 LONGEST_CUE = 12.0  # seconds; longer turns are written as several cues
 
 

@@ -13,6 +13,7 @@ from nuntius.core.audio.cut import cut
 from nuntius.core.audio.decode import RATE, Resampler, Samples
 from nuntius.core.audio.encode import AAC_BITS, OPUS_BITS, OPUS_RATE, SoundWriter
 from nuntius.core.audio.pcm import WorkingCopy
+from nuntius.core.audio.probe import OPTIONS
 from nuntius.core.montage.cards import HEIGHT, WIDTH, card
 from nuntius.core.montage.montage import Part, Placed, Said, captions, chapters, laid_out
 from nuntius.core.montage.spoken import spoken
@@ -125,7 +126,7 @@ def _show(out: av.container.OutputContainer, stream: Any, frames: Iterator[tuple
 
 def _pictures(path: Path, start: float, end: float, place: float) -> Iterator[tuple[float, Any]]:
     """Frames of a film between two seconds, thinned, with the second of the whole at which each is shown."""
-    with av.open(str(path)) as film:
+    with av.open(str(path), options=OPTIONS) as film:
         film.seek(round(start * av.time_base))
         last = -1.0
         try:
