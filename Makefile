@@ -8,7 +8,7 @@ STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 DEMO_DATA := $(CURDIR)/data/demo
 
-.PHONY: help demo test lint python-tests page-tests screenshots bench lock models context judges stating openapi clean
+.PHONY: help demo test lint python-tests page-tests fuzz screenshots bench lock models context judges stating openapi clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -29,6 +29,9 @@ page-tests: frontend/node_modules/installed
 
 python-tests: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/speaking
 	$(BIN)/python -m pytest
+
+fuzz: $(VENV)/tested $(STATIC) ## send many requests made from the OpenAPI file (half an hour)
+	NUNTIUS_FUZZ=300 $(BIN)/python -m pytest tests/web/test_fuzz.py
 
 screenshots: $(VENV)/tested $(STATIC) .cache/debian ## take the pictures in docs/screenshots anew
 	$(BIN)/python scripts/screenshots.py

@@ -5,13 +5,12 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from nuntius.web.schemas import Email, Name, Wire
+from nuntius.web.schemas import Email, Id, Name, Number, Wire
 
 Password = Annotated[str, Field(max_length=1000)]
 Token = Annotated[str, Field(min_length=20, max_length=100)]
 Code = Annotated[str, Field(max_length=60)]
 Distinction = Annotated[str, Field(max_length=60)]
-Number = Annotated[int, Field(ge=1, lt=2**31)]
 RoleName = Literal["administrator", "member"]
 
 
@@ -28,7 +27,7 @@ class SessionPath(BaseModel):
 
 
 class MeetingPersonPath(BaseModel):
-    meeting_id: str
+    meeting_id: Id
     person_id: Number
 
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from flask_compress import Compress
 from flask_openapi3 import Info, OpenAPI
+from werkzeug.routing import IntegerConverter, Map
 
 from nuntius import __version__
 from nuntius.jobs.queue import Queue
@@ -37,6 +38,13 @@ from nuntius.web.schemas import Problem
 BODY = 8 * 1024 * 1024  # bytes of one request; files come in smaller parts
 
 
+class BoundedInteger(IntegerConverter):
+    """Numbers in addresses: none is larger than what the database's own numbers can be, so a larger one is not found."""
+
+    def __init__(self, url_map: Map) -> None:
+        super().__init__(url_map, max=2**31 - 1)
+
+
 def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
     """A server for the installation that the settings name."""
     store = Installation(settings)
@@ -49,6 +57,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
         validation_error_model=Problem,
         validation_error_callback=problems.invalid,
     )
+    app.url_map.converters["int"] = BoundedInteger
     app.config.update(
         SECRET_KEY=store.secret,
         MAX_CONTENT_LENGTH=BODY,

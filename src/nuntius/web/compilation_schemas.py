@@ -5,11 +5,11 @@ from typing import Literal
 
 from pydantic import Field
 
-from nuntius.web.schemas import Wire
+from nuntius.web.schemas import Number, Seconds, Wire
 
 
 class CompilationPath(Wire):
-    compilation_id: int
+    compilation_id: Number
 
 
 class CompiledFilePath(CompilationPath):
@@ -21,8 +21,8 @@ class CompiledPassageIn(Wire):
 
     meeting_id: str = Field(max_length=32)
     title: str = Field(default="", max_length=200)
-    start: float = Field(ge=0)
-    end: float = Field(gt=0)
+    start: Seconds
+    end: Seconds
 
 
 class CompiledSectionIn(Wire):

@@ -4,18 +4,18 @@ from datetime import date
 
 from pydantic import Field
 
-from nuntius.web.schemas import Wire
+from nuntius.web.schemas import Number, Seconds, Wire
 
 
 class ExcerptPath(Wire):
-    excerpt_id: int
+    excerpt_id: Number
 
 
 class NewExcerpt(Wire):
     """A stretch in seconds with a title ("" for its first words), a note and a label."""
 
-    start: float = Field(ge=0)
-    end: float = Field(gt=0)
+    start: Seconds
+    end: Seconds
     title: str = Field(default="", max_length=200)
     note: str = Field(default="", max_length=4000)
     label: str = Field(default="", max_length=60)

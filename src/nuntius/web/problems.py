@@ -101,7 +101,7 @@ def problem(status: int, detail: str, title: str = "", theirs: str | None = None
 
 def invalid(error: ValidationError) -> Response:
     """Problem details for a request that does not fit its schema; names the first field that is wrong."""
-    first = error.errors()[0]
+    first = error.errors(include_url=False, include_input=False)[0]
     field = ".".join(str(part) for part in first["loc"]) or "request"
     return problem(
         422, f"{field}: {_plain(first['type'], first['msg'], first.get('ctx') or {})}", "Not as it should be"
@@ -139,6 +139,10 @@ def install(app: Flask) -> None:
     @app.errorhandler(OSError)
     def _disk(error: OSError) -> Response:
         return _fault(StorageFull()) if is_full(error) else _unforeseen(error)
+
+    @app.errorhandler(RecursionError)
+    def _nested(_: RecursionError) -> Response:
+        return problem(422, "This request is nested too deeply to be read.")
 
     @app.errorhandler(RateLimitExceeded)
     def _limited(_: RateLimitExceeded) -> Response:

@@ -6,26 +6,26 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from nuntius.web.record_schemas import BreakOut, MarkOut, Passage, PictureOut, ThereOut
-from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Seconds, Title, Wire
+from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Number, Seconds, Title, Wire
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
 Source = Literal["microphone", "computer", "both"]
 
 
 class RunPath(MeetingPath):
-    run: int = Field(ge=0)
+    run: Number
 
 
 class SoundPartPath(RunPath):
-    part: int = Field(ge=0)
+    part: Number
 
 
 class LiveLinePath(MeetingPath):
-    line: int
+    line: Number
 
 
 class PersonPath(MeetingPath):
-    person_id: int
+    person_id: Number
 
 
 class NotePath(MeetingPath):
@@ -37,7 +37,7 @@ class MarkPath(MeetingPath):
 
 
 class PicturePath(MeetingPath):
-    picture_id: int
+    picture_id: Number
 
 
 # --- requests ---
@@ -92,14 +92,14 @@ class AgendaIn(Wire):
 
 
 class TurnTo(Wire):
-    number: int | None
+    number: Number | None
     at: Seconds
 
 
 class NoteIn(Wire):
     text: str = Field(max_length=4000)
     at: Seconds
-    position: float
+    position: float = Field(ge=-1e9, le=1e9)
     private: bool = False
 
 

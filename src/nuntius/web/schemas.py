@@ -3,7 +3,7 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
 from nuntius.core.minutes.line import DOUBTS, KINDS
 from nuntius.core.templates.shipped import SHIPPED
@@ -13,6 +13,17 @@ Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max
 Email = Annotated[str, StringConstraints(strip_whitespace=True, max_length=320, pattern=r"^[^@\s]+@[^@\s]+$")]
 Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
+Number = Annotated[int, Field(ge=0, lt=2**31)]  # of a row, a turn, a part: what the database's own numbers can be
+Id = Annotated[str, StringConstraints(max_length=64)]  # of a meeting or an upload
+
+
+def _of_our_time(moment: datetime) -> datetime:
+    if not 1970 <= moment.year <= 2200:
+        raise ValueError("the year must lie between 1970 and 2200")
+    return moment
+
+
+Moment = Annotated[datetime, AfterValidator(_of_our_time)]
 Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"]
 assert Kind.__args__ == tuple(SHIPPED)  # type: ignore[attr-defined]
 
@@ -29,26 +40,26 @@ Length = Literal["short", "standard", "full"]
 
 
 class Wire(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
 # --- addresses ---
 
 
 class MeetingPath(Wire):
-    meeting_id: str
+    meeting_id: Id
 
 
 class LinePath(MeetingPath):
-    line_id: int
+    line_id: Number
 
 
 class TurnPath(MeetingPath):
-    number: int
+    number: Number
 
 
 class VoicePath(MeetingPath):
-    speaker_id: int
+    speaker_id: Number
 
 
 class FilePath(MeetingPath):
@@ -61,11 +72,11 @@ class FilePath(MeetingPath):
 
 
 class UploadPath(Wire):
-    upload_id: str
+    upload_id: Id
 
 
 class PartPath(UploadPath):
-    number: int
+    number: Number
 
 
 # --- requests ---
@@ -95,7 +106,7 @@ class NewMeeting(Wire):
     title: Title
     kind: Kind = "general meeting"
     template: str | None = Field(default=None, max_length=80)
-    starts_at: datetime
+    starts_at: Moment
     time_zone: str = Field(default="UTC", max_length=64)
     people: list[Name] = Field(default=[], max_length=60)
     upload_id: str
@@ -147,7 +158,7 @@ class Stretch(Wire):
 class GivenWords(Wire):
     """Words of a turn for another voice; a new voice where none is named, the whole turn where no words are."""
 
-    voice: int | None
+    voice: Number | None
     first: int = Field(default=0, ge=0)
     last: int | None = Field(default=None, ge=0)
 
@@ -157,7 +168,7 @@ class SplitAt(Wire):
 
 
 class MergedInto(Wire):
-    into: int
+    into: Number
 
 
 class Replacement(Wire):
@@ -178,8 +189,8 @@ class Question(Wire):
 
     question: str = Field(min_length=1, max_length=500)
     speaker: str | None = Field(default=None, max_length=200)
-    start: float | None = Field(default=None, ge=0)
-    end: float | None = Field(default=None, ge=0)
+    start: Seconds | None = None
+    end: Seconds | None = None
 
 
 # --- answers ---

@@ -4,14 +4,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from nuntius.web.schemas import Length, LineKind, MeetingPath, Wire
+from nuntius.web.schemas import Length, LineKind, MeetingPath, Number, Wire
 
 Phrase = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 Phrases = Annotated[list[Phrase], Field(max_length=30)]
 
 
 class TemplatePath(Wire):
-    template_id: int
+    template_id: Number
 
 
 class SectionShape(Wire):
@@ -20,7 +20,7 @@ class SectionShape(Wire):
     words: Phrases = []
     voices: Phrases = []
     group: Literal["", "chapter", "voice"] = ""
-    most: int | None = None
+    most: Number | None = None
 
 
 class TemplateShape(Wire):
@@ -61,11 +61,11 @@ class SuggestionOut(Wire):
 
 
 class TermPath(Wire):
-    term_id: int
+    term_id: Number
 
 
 class QuestionPath(Wire):
-    question_id: int
+    question_id: Number
 
 
 class NewTerm(Wire):

@@ -52,7 +52,7 @@ def probe(path: Path) -> SoundInfo:
             raise SoundTrackMissing() if pictures else NotMedia()
         stream = container.streams.audio[0]
         context = stream.codec_context
-        if not context.sample_rate or not context.channels:
+        if context is None or not context.sample_rate or not context.channels:
             raise NotMedia()
         duration = container.duration / av.time_base if container.duration else None
         if duration is not None and duration > LONGEST_HOURS * 3600:

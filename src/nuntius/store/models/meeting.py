@@ -35,5 +35,8 @@ class Meeting(Base):
 
     @property
     def begun(self) -> datetime:
-        """When it began, on the clock of where it was held."""
-        return self.starts_at.astimezone(zone(self.time_zone))
+        """When it began, on the clock of where it was held; in UTC where that clock has no such moment."""
+        try:
+            return self.starts_at.astimezone(zone(self.time_zone))
+        except (OverflowError, ValueError):
+            return self.starts_at

@@ -22,6 +22,8 @@ from nuntius.web.security import installation, me
 
 api = APIBlueprint("capture", __name__, url_prefix="/api/meetings/<meeting_id>/room", abp_tags=[Tag(name="capture")])
 
+NO_LINK = "This is no link of a call. It is like wss://calls.example/room, without a name or password in it."
+
 
 @api.post("/runs", operation_id="beginRun", responses={200: r.RunOut})
 def begin_run(path: s.MeetingPath, body: r.NewRun) -> Response:
@@ -101,7 +103,7 @@ def finish(path: s.MeetingPath) -> Response:
 @api.post("/line", operation_id="joinCall", responses={200: r.Board})
 def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
     """Sends a listening line into a call; it announces itself there."""
-    host = urlsplit(body.link).hostname
+    host = _host(body.link)
     with installation().database.write() as db:
         meeting, room = get_room(db, me(), path.meeting_id, Action.RUN)
         if host not in installation().settings.call_hosts:
@@ -140,8 +142,21 @@ def _put(job_id: str | None) -> None:
         queue().put(job_id)
 
 
+def _host(link: str) -> str:
+    """The host of a call's link. Raises Conflict for one that is no address, or has a name and password in it."""
+    try:
+        parts = urlsplit(link)
+        port_is_fine = parts.port is None or parts.port > 0
+    except ValueError as cause:
+        raise Conflict(NO_LINK) from cause
+    if not parts.hostname or not port_is_fine or parts.username is not None or parts.password is not None:
+        raise Conflict(NO_LINK)
+    return parts.hostname
+
+
 def _seconds(text: str | None) -> float | None:
     try:
-        return float(text) if text else None
+        seconds = float(text) if text else None
     except ValueError:
         return None
+    return seconds if seconds is not None and 0 <= seconds < 1e11 else None
