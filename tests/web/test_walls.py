@@ -83,7 +83,7 @@ def test_a_meeting_of_others_is_not_found_on_any_route(desk: Desk, wav: Path) ->
     assert {rule.endpoint: ask(tobias, rule, address(rule, meeting)) for rule in touched} == {
         rule.endpoint: 404 for rule in touched
     }
-    assert tobias.get("/api/meetings").json == {"meetings": []}
+    assert tobias.get("/api/meetings").json == {"meetings": [], "total": 0, "after": None}
 
 
 RUN = {

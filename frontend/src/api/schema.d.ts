@@ -407,7 +407,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All meetings open to whoever asks, the newest first. */
+        /** Meetings open to whoever asks, the newest first, fifty at a time; only those that hold all of some words. */
         get: operations["getMeetings"];
         put?: never;
         /** A meeting for an upload that has begun, and what goes with it; the work starts when all is complete. */
@@ -425,8 +425,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Actions of all one's meetings that nobody has ticked yet, the earliest due date first. */
+        /** Actions of all one's meetings that nobody has ticked yet, the earliest due date first; how many there are. */
         get: operations["getActions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is on, what is worked on, and what is to be checked: the newest of each, with how many there are. */
+        get: operations["getToday"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1893,6 +1910,8 @@ export interface components {
         ActionsOut: {
             /** Actions */
             actions: components["schemas"]["OpenAction"][];
+            /** Total */
+            total: number;
         };
         /**
          * ActivitiesOut
@@ -2719,10 +2738,17 @@ export interface components {
             unchecked: number;
             upload: components["schemas"]["UploadOut"] | null;
         };
-        /** MeetingsOut */
+        /**
+         * MeetingsOut
+         * @description Some meetings, how many there are in all, and what to give as `after` for those that follow (null: none).
+         */
         MeetingsOut: {
+            /** After */
+            after: string | null;
             /** Meetings */
             meetings: components["schemas"]["MeetingOut"][];
+            /** Total */
+            total: number;
         };
         /** MergeInto */
         MergeInto: {
@@ -3318,6 +3344,11 @@ export interface components {
             /** Codes */
             codes: string[];
         };
+        /** Removed */
+        Removed: {
+            /** Id */
+            id: string;
+        };
         /**
          * ReplacedOut
          * @description How often something stood in this meeting and, where that was asked for, in others of its series.
@@ -3714,6 +3745,15 @@ export interface components {
         Tick: {
             /** Checked */
             checked: boolean;
+        };
+        /**
+         * TodayOut
+         * @description The newest meetings that are on, worked on, and to be checked.
+         */
+        TodayOut: {
+            busy: components["schemas"]["MeetingsOut"];
+            check: components["schemas"]["MeetingsOut"];
+            on: components["schemas"]["MeetingsOut"];
         };
         /**
          * TrustOut
@@ -4719,7 +4759,10 @@ export interface operations {
     };
     getMeetings: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                after?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4781,7 +4824,9 @@ export interface operations {
     };
     getActions: {
         parameters: {
-            query?: never;
+            query?: {
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4795,6 +4840,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ActionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getToday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4856,7 +4930,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MeetingsOut"];
+                    "application/json": components["schemas"]["Removed"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -4,7 +4,7 @@ import { useEffect } from "react";
 import type { Schemas } from "../api/client";
 
 type Job = Schemas["JobOut"];
-type Meetings = Schemas["MeetingsOut"];
+type Today = Schemas["TodayOut"];
 type Record = Schemas["RecordOut"];
 
 /** Follows the work on the server and keeps what is shown in step with it. */
@@ -24,9 +24,11 @@ export function useJobEvents(): void {
 
 /** Puts the news of a job into what is cached; fetches anew what its end has changed. */
 export function apply(queries: QueryClient, job: Job, before: string | undefined): void {
-  queries.setQueryData<Meetings>(["meetings"], (old) =>
-    old && { meetings: old.meetings.map((m) => (m.id === job.meeting_id ? { ...m, job } : m)) });
+  const moved = (list: Today["busy"]) => ({ ...list, meetings: list.meetings.map((m) => (m.id === job.meeting_id ? { ...m, job } : m)) });
+  queries.setQueryData<Today>(["meetings", "today"], (old) => old && { on: moved(old.on), busy: moved(old.busy), check: moved(old.check) });
   queries.setQueryData<Record>(["record", job.meeting_id], (old) => old && { ...old, meeting: { ...old.meeting, job } });
+  const known = queries.getQueryData<Today>(["meetings", "today"]);
+  if (known && job.state === "waiting" && !known.busy.meetings.some((m) => m.id === job.meeting_id)) void queries.invalidateQueries({ queryKey: ["meetings"] });
   const ended = job.state === "done" || job.state === "failed" || job.state === "cancelled";
   if (ended && before && before !== job.state) {
     void queries.invalidateQueries({ queryKey: ["meetings"] });

@@ -11,6 +11,7 @@ from sqlalchemy.exc import OperationalError
 from sqlalchemy.exc import TimeoutError as PoolExhausted
 from sqlalchemy.orm import Session
 
+from nuntius.core.people import name_key
 from nuntius.store import upgrade
 from nuntius.store.errors import DatabaseBusy, StorageFull
 from nuntius.store.files import free_space
@@ -121,6 +122,7 @@ def _engine(url: str, foreign_keys: bool = True) -> Engine:
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:
         connection.isolation_level = None  # transactions are begun below, not by the driver
+        connection.create_function("name_key", 1, lambda text: name_key(text or ""), deterministic=True)
         cursor = connection.cursor()
         for pragma in (*PRAGMAS, f"foreign_keys={'ON' if foreign_keys else 'OFF'}"):
             cursor.execute(f"PRAGMA {pragma}")

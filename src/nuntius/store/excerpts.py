@@ -1,7 +1,7 @@
 """Excerpts: kept, changed, taken away, found again over all meetings that are open to somebody."""
 
 from sqlalchemy import delete, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, selectinload
 
 from nuntius.core.montage.montage import Part
 from nuntius.core.rights import Action
@@ -20,9 +20,14 @@ MOST = 200  # excerpts of one file
 
 def excerpts_of(session: Session, user: User) -> list[tuple[Excerpt, Meeting]]:
     """All excerpts of meetings that are open to `user`, the newest meeting first, each in the order of the talk."""
-    meetings = {meeting.id: meeting for meeting in session.scalars(open_to(user))}
-    rows = session.scalars(select(Excerpt).where(Excerpt.meeting_id.in_(meetings)).order_by(Excerpt.start, Excerpt.id))
-    return sorted(((row, meetings[row.meeting_id]) for row in rows), key=lambda pair: pair[1].starts_at, reverse=True)
+    query = (
+        select(Excerpt, Meeting)
+        .join(Meeting, Meeting.id == Excerpt.meeting_id)
+        .where(Meeting.id.in_(open_to(user).with_only_columns(Meeting.id)))
+        .options(selectinload(Meeting.people))
+        .order_by(Meeting.starts_at.desc(), Meeting.id, Excerpt.start, Excerpt.id)
+    )
+    return list(session.execute(query).tuples())
 
 
 def keep_excerpt(

@@ -3,11 +3,11 @@
 from collections import Counter
 from dataclasses import dataclass, field
 
-from sqlalchemy import select
+from sqlalchemy import case, func, select
 from sqlalchemy.orm import Session
 
-from nuntius.store.meetings import meetings_of
-from nuntius.store.models import LineRow, MinutesRow, User
+from nuntius.store.meetings import open_to
+from nuntius.store.models import LineRow, Meeting, MinutesRow, User
 
 
 @dataclass
@@ -24,21 +24,27 @@ class Trust:
 
 def trust_of(session: Session, user: User) -> list[Trust]:
     """The counts of every kind over all meetings open to `user`, the kind with most lines first; notes aside."""
-    meetings = [meeting.id for meeting in meetings_of(session, user)]
+    outcome = case(
+        (LineRow.thrown_out.is_not(None), "thrown out"),
+        (LineRow.person_text.is_not(None), "corrected"),
+        (LineRow.checked_by.is_not(None), "confirmed"),
+        else_="",
+    )
     query = (
-        select(LineRow.kind, LineRow.person_text, LineRow.checked_by, LineRow.thrown_out)
+        select(LineRow.kind, outcome, LineRow.thrown_out, func.count())
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
-        .where(MinutesRow.meeting_id.in_(meetings), LineRow.kind != "note")
+        .where(MinutesRow.meeting_id.in_(open_to(user).with_only_columns(Meeting.id)), LineRow.kind != "note")
+        .group_by(LineRow.kind, outcome, LineRow.thrown_out)
     )
     made: dict[str, Trust] = {}
-    for kind, text, checked, reason in session.execute(query):
+    for kind, what, reason, count in session.execute(query):
         each = made.setdefault(kind, Trust(kind))
-        each.lines += 1
+        each.lines += count
         if reason is not None:
-            each.thrown_out += 1
-            each.reasons[reason] += 1
-        elif text is not None:
-            each.corrected += 1
-        elif checked is not None:
-            each.confirmed += 1
+            each.thrown_out += count
+            each.reasons[reason] += count
+        elif what == "corrected":
+            each.corrected += count
+        elif what == "confirmed":
+            each.confirmed += count
     return sorted(made.values(), key=lambda each: (-each.lines, each.kind))

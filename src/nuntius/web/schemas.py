@@ -82,6 +82,15 @@ class PartPath(UploadPath):
 # --- requests ---
 
 
+class MeetingsQuery(BaseModel):
+    words: str = Field(default="", max_length=200)
+    after: str | None = Field(default=None, max_length=80)
+
+
+class ActionsQuery(BaseModel):
+    most: int = Field(default=50, ge=1, le=200)
+
+
 class SignIn(Wire):
     email: str = Field(max_length=320)
     password: str = Field(max_length=1000)
@@ -252,7 +261,23 @@ class MeetingOut(Wire):
 
 
 class MeetingsOut(Wire):
+    """Some meetings, how many there are in all, and what to give as `after` for those that follow (null: none)."""
+
     meetings: list[MeetingOut]
+    total: int
+    after: str | None
+
+
+class TodayOut(Wire):
+    """The newest meetings that are on, worked on, and to be checked."""
+
+    on: MeetingsOut
+    busy: MeetingsOut
+    check: MeetingsOut
+
+
+class Removed(Wire):
+    id: str
 
 
 class OpenAction(Wire):
@@ -267,6 +292,7 @@ class OpenAction(Wire):
 
 class ActionsOut(Wire):
     actions: list[OpenAction]
+    total: int
 
 
 class HealthFault(Wire):

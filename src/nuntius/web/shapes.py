@@ -1,9 +1,10 @@
 """From stored rows to what goes over the wire."""
 
 from collections import Counter, defaultdict
+from collections.abc import Collection, Sequence
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
@@ -11,14 +12,15 @@ from nuntius.core.minutes.matter import matter_of
 from nuntius.core.naming import name_votes
 from nuntius.core.speech.certainty import certainties
 from nuntius.core.speech.diarizer import Span
+from nuntius.core.templates.shipped import shipped
 from nuntius.jobs.work import plan_of
-from nuntius.store.jobs import latest_job
+from nuntius.store.listing import Facts, facts_of
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of, with_names
-from nuntius.store.uploads import arriving, beside, held_parts
+from nuntius.store.uploads import beside, held_parts
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
@@ -26,7 +28,11 @@ from nuntius.web.security import me
 
 
 def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
-    roles = beside(session, job.meeting_id) if job.state in ("waiting", "working") else ()  # asked every second
+    busy = job.state in ("waiting", "working")
+    return _job(job, recording, beside(session, job.meeting_id) if busy else ())  # asked every second
+
+
+def _job(job: Job, recording: Recording | None, roles: Collection[str]) -> s.JobOut:
     plan = plan_of(job, recording, roles) if recording else ()
     return s.JobOut(
         id=job.id,
@@ -41,12 +47,16 @@ def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut
 
 
 def upload_out(session: Session, upload: Upload, same: Meeting | None = None) -> s.UploadOut:
+    return _upload(upload, held_parts(session, upload), same)
+
+
+def _upload(upload: Upload, held: list[int], same: Meeting | None = None) -> s.UploadOut:
     return s.UploadOut(
         id=upload.id,
         name=upload.name,
         size=upload.size,
         part_size=upload.part_size,
-        held=held_parts(session, upload),
+        held=held,
         meeting_id=upload.meeting_id,
         same_as=same.id if same else None,
         same_title=same.title if same else None,
@@ -54,28 +64,37 @@ def upload_out(session: Session, upload: Upload, same: Meeting | None = None) ->
 
 
 def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
-    recording = recording_of(session, meeting)
-    job, room = latest_job(session, meeting.id), room_of(session, meeting.id)
-    upload = arriving(session, meeting.id)
-    counts = session.execute(
-        select(func.count(LineRow.id), func.count(LineRow.checked_by))
-        .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
-        .where(MinutesRow.meeting_id == meeting.id, LineRow.thrown_out.is_(None))
-    ).one()
+    return meetings_out(session, [meeting])[0]
+
+
+def meetings_out(session: Session, meetings: Sequence[Meeting]) -> list[s.MeetingOut]:
+    """Meetings as lists show them, in a fixed number of statements."""
+    facts = facts_of(session, meetings)
+    return [_meeting(meeting, facts) for meeting in meetings]
+
+
+def _meeting(meeting: Meeting, facts: Facts) -> s.MeetingOut:
+    recording, job, upload = (
+        facts.recordings.get(meeting.id),
+        facts.jobs.get(meeting.id),
+        facts.arriving.get(meeting.id),
+    )
+    lines, unchecked = facts.lines.get(meeting.id, (0, 0))
+    kind = facts.templates.get(meeting.template_id or 0) or shipped(meeting.kind).name
     return s.MeetingOut(
         id=meeting.id,
         title=meeting.title,
-        kind=template_of(session, meeting).template.name,
+        kind=kind,
         starts_at=meeting.begun,
         time_zone=meeting.time_zone,
         people=[person.label for person in meeting.people],
         runner=meeting.runner_id == me().id,
         duration=recording.duration if recording else None,
-        job=job_out(session, job, recording) if job else None,
-        upload=upload_out(session, upload) if upload else None,
-        unchecked=counts[0] - counts[1],
-        lines=counts[0],
-        room=room.state if room else None,  # type: ignore[arg-type]
+        job=_job(job, recording, facts.roles.get(meeting.id, ())) if job else None,
+        upload=_upload(upload, facts.held[upload.id]) if upload else None,
+        unchecked=unchecked,
+        lines=lines,
+        room=facts.rooms.get(meeting.id),  # type: ignore[arg-type]
     )
 
 

@@ -1,6 +1,6 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { keepPreviousData, useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import { Link as RouterLink } from "react-router";
 
 import { body, client, sentenceOf, type Schemas } from "../../api/client";
@@ -9,7 +9,6 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { day, hour, lasting } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
-import { matching } from "./matching";
 
 type Meeting = Schemas["MeetingOut"];
 
@@ -19,14 +18,23 @@ export default function Archive() {
   const notice = useNotice();
   const [wanted, setWanted] = useState("");
   const [doomed, setDoomed] = useState<Meeting | null>(null);
-  const meetings = useQuery({ queryKey: ["meetings"], queryFn: () => body(client.GET("/api/meetings")) });
-  if (meetings.isPending) return <Loading what="the archive" />;
-  if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
-  const shown = matching(meetings.data.meetings, wanted);
+  const words = useDeferredValue(wanted);
+  const pages = useInfiniteQuery({
+    queryKey: ["meetings", "archive", words],
+    queryFn: ({ pageParam }) => body(client.GET("/api/meetings", { params: { query: { words, ...(pageParam === null ? {} : { after: pageParam }) } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.after,
+    placeholderData: keepPreviousData,
+  });
+  if (pages.isPending) return <Loading what="the archive" />;
+  if (pages.error) return <Failure error={pages.error} onRetry={() => void pages.refetch()} />;
+  const shown = pages.data.pages.flatMap((page) => page.meetings);
+  const total = pages.data.pages[0]?.total ?? 0;
   const remove = async (meeting: Meeting) => {
     setDoomed(null);
     try {
-      queries.setQueryData(["meetings"], await body(client.DELETE("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meeting.id } } })));
+      await body(client.DELETE("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meeting.id } } }));
+      await queries.invalidateQueries({ queryKey: ["meetings"] });
       await queries.invalidateQueries({ queryKey: ["actions"] });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
@@ -52,11 +60,12 @@ export default function Archive() {
                   <TableCell sx={{ whiteSpace: "nowrap" }}>{m.kind}</TableCell>
                   <TableCell>{m.people.map((p) => p.split(" ")[0]).join(", ")}</TableCell>
                   <TableCell sx={{ whiteSpace: "nowrap" }}>{m.lines ? `${m.lines - m.unchecked} of ${m.lines}` : "–"}</TableCell>
-                  <TableCell><Button size="small" color="inherit" onClick={() => setDoomed(m)} aria-label={`Delete ${m.title}`}>Delete</Button></TableCell>
+                  <TableCell>{m.runner && <Button size="small" color="inherit" onClick={() => setDoomed(m)} aria-label={`Delete ${m.title}`}>Delete</Button>}</TableCell>
                 </TableRow>
               ))}
             </TableBody>
           </Table>
+          {pages.hasNextPage && <Button sx={{ mt: 1 }} disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>Show earlier ones ({total - shown.length} more)</Button>}
         </Box>
       )}
       <Dialog open={!!doomed} onClose={() => setDoomed(null)} aria-labelledby="delete-title">

@@ -20,11 +20,12 @@ import { useUploads } from "./uploads";
 
 const TAKEN = ".wav,.flac,.mp3,.m4a,.aac,.ogg,.oga,.opus,.webm,.mp4,.mov,.vtt,.srt,.ttml,.docx,.txt,.md,.zip,audio/*,video/*";
 const MOST_ACTIONS = 8;
+const LOOK = 60_000; // milliseconds: the stream of events tells what moves; this is for what others begin
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
 export function Today() {
-  const meetings = useQuery({ queryKey: ["meetings"], queryFn: () => body(client.GET("/api/meetings")), refetchInterval: 10_000 });
-  const actions = useQuery({ queryKey: ["actions"], queryFn: () => body(client.GET("/api/meetings/actions")) });
+  const meetings = useQuery({ queryKey: ["meetings", "today"], queryFn: () => body(client.GET("/api/meetings/today")), refetchInterval: LOOK });
+  const actions = useQuery({ queryKey: ["actions"], queryFn: () => body(client.GET("/api/meetings/actions", { params: { query: { most: MOST_ACTIONS } } })) });
   const notice = useNotice();
   const navigate = useNavigate();
   const resumed = useCallback((meetingId: string) =>
@@ -38,10 +39,8 @@ export function Today() {
   };
   if (meetings.isPending) return <Loading what="Today" />;
   if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
-  const all = meetings.data.meetings;
-  const on = all.filter((m) => m.room && m.room !== "stopped");
-  const busy = all.filter((m) => m.job?.state !== "done" && !on.includes(m));
-  const check = all.filter((m) => m.job?.state === "done" && m.unchecked > 0);
+  const { on, busy, check } = meetings.data;
+  const none = on.total + busy.total + check.total === 0;
   return (
     <DropZone onDrop={choose}>
       <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" } }}>
@@ -54,25 +53,28 @@ export function Today() {
         </Box>
         <Box sx={{ display: "grid", gap: 4, alignContent: "start" }}>
           <RunDemo />
-          {on.length > 0 && (
-            <Section title={`On now (${on.length})`}>
-              {on.map((m) => <OnNow key={m.id} meeting={m} />)}
+          {on.total > 0 && (
+            <Section title={`On now (${on.total})`}>
+              {on.meetings.map((m) => <OnNow key={m.id} meeting={m} />)}
+              <Further list={on} />
             </Section>
           )}
-          {busy.length > 0 && (
-            <Section title={`Being worked on (${busy.length})`}>
-              {busy.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+          {busy.total > 0 && (
+            <Section title={`Being worked on (${busy.total})`}>
+              {busy.meetings.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+              <Further list={busy} />
             </Section>
           )}
-          <Section title={`Minutes to check (${check.length})`}>
-            {check.map((m) => <ToCheck key={m.id} meeting={m} />)}
-            {!check.length && <Empty>{all.length ? "Every line has been checked." : "No meetings yet. Bring in a recording or a transcript, and its minutes appear here."}</Empty>}
+          <Section title={`Minutes to check (${check.total})`}>
+            {check.meetings.map((m) => <ToCheck key={m.id} meeting={m} />)}
+            <Further list={check} />
+            {!check.total && <Empty>{none ? "Nothing is waiting. Bring in a recording or a transcript, and its minutes appear here." : "Every line has been checked."}</Empty>}
           </Section>
         </Box>
-        <Section title={`Open actions (${actions.data?.actions.length ?? 0})`}>
-          {actions.data?.actions.slice(0, MOST_ACTIONS).map((action) => <Action key={action.line_id} action={action} />)}
-          {(actions.data?.actions.length ?? 0) > MOST_ACTIONS && <Empty>and {(actions.data?.actions.length ?? 0) - MOST_ACTIONS} more on their records</Empty>}
-          {actions.data?.actions.length === 0 && <Empty>Nothing is waiting to be done.</Empty>}
+        <Section title={`Open actions (${actions.data?.total ?? 0})`}>
+          {actions.data?.actions.map((action) => <Action key={action.line_id} action={action} />)}
+          {(actions.data?.total ?? 0) > MOST_ACTIONS && <Empty>and {(actions.data?.total ?? 0) - MOST_ACTIONS} more on their records</Empty>}
+          {actions.data?.total === 0 && <Empty>Nothing is waiting to be done.</Empty>}
           {actions.error && <Failure error={actions.error} />}
         </Section>
       </Box>
@@ -115,6 +117,11 @@ function Section({ title, children }: { title: string; children: React.ReactNode
 
 function Empty({ children }: { children: React.ReactNode }) {
   return <Typography color="textSecondary" sx={{ py: 1 }}>{children}</Typography>;
+}
+
+function Further({ list }: { list: Schemas["MeetingsOut"] }) {
+  const more = list.total - list.meetings.length;
+  return more > 0 ? <Empty>and {more} earlier ones, in the Archive</Empty> : null;
 }
 
 function Heading({ meeting }: { meeting: Schemas["MeetingOut"] }) {

@@ -8,6 +8,7 @@ from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.core.montage.write import Montage
 from nuntius.core.rights import Action, may
 from nuntius.store import excerpts
+from nuntius.store.listing import voice_names
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
 from nuntius.store.rights import actor_of, meeting_thing
@@ -34,7 +35,7 @@ def keep(path: MeetingPath, body: e.NewExcerpt) -> Response:
     with installation().database.write() as db:
         meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
         kept = excerpts.keep_excerpt(db, me(), meeting, body.start, body.end, body.title, body.note, body.label)
-        return answer(_out(db, kept, meeting))
+        return answer(_out(kept, meeting, names_of(db, meeting.id)))
 
 
 @api.put("/excerpts/<int:excerpt_id>", operation_id="changeExcerpt", responses={200: e.ExcerptsOut})
@@ -85,11 +86,12 @@ def _file(data: bytes, kind: str, name: str) -> Response:
 
 
 def _all(db: Session) -> e.ExcerptsOut:
-    return e.ExcerptsOut(excerpts=[_out(db, row, meeting) for row, meeting in excerpts.excerpts_of(db, me())])
+    found = excerpts.excerpts_of(db, me())
+    names = voice_names(db, {meeting.id for _, meeting in found})
+    return e.ExcerptsOut(excerpts=[_out(row, meeting, names.get(meeting.id, {})) for row, meeting in found])
 
 
-def _out(db: Session, row: Excerpt, meeting: Meeting) -> e.ExcerptOut:
-    names = names_of(db, meeting.id)
+def _out(row: Excerpt, meeting: Meeting, names: dict[str, str]) -> e.ExcerptOut:
     return e.ExcerptOut(
         id=row.id,
         meeting_id=meeting.id,

@@ -1,26 +1,27 @@
 """Meetings: listed, made from an upload, and what needs a person."""
 
 from collections.abc import Sequence
+from itertools import islice
 
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint, Tag
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.jobs.queue import Queue
 from nuntius.service import arriving
+from nuntius.store import listing
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.jobs import ask_to_cancel, latest_job, retry
-from nuntius.store.meetings import create_meeting, get_meeting, meetings_of
-from nuntius.store.models import LineRow, Meeting, MinutesRow, Upload
-from nuntius.store.transcripts import names_of
+from nuntius.store.meetings import create_meeting, get_meeting
+from nuntius.store.models import Upload
+from nuntius.store.transcripts import with_names
 from nuntius.store.uploads import get_upload
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.security import installation, me
-from nuntius.web.shapes import line_out, meeting_out
+from nuntius.web.shapes import meeting_out, meetings_out
 
 api = APIBlueprint("meetings", __name__, url_prefix="/api/meetings", abp_tags=[Tag(name="meetings")])
 
@@ -31,45 +32,48 @@ def queue() -> Queue:
 
 
 @api.get("", operation_id="getMeetings", responses={200: s.MeetingsOut})
-def get_meetings() -> Response:
-    """All meetings open to whoever asks, the newest first."""
+def get_meetings(query: s.MeetingsQuery) -> Response:
+    """Meetings open to whoever asks, the newest first, fifty at a time; only those that hold all of some words."""
     with installation().database.read() as db:
-        return answer(s.MeetingsOut(meetings=[meeting_out(db, meeting) for meeting in meetings_of(db, me())]))
+        return answer(_page(db, listing.archive(db, me(), query.words, query.after)))
+
+
+@api.get("/today", operation_id="getToday", responses={200: s.TodayOut})
+def get_today() -> Response:
+    """What is on, what is worked on, and what is to be checked: the newest of each, with how many there are."""
+    with installation().database.read() as db:
+        pages = [find(db, me()) for find in (listing.on_now, listing.being_worked_on, listing.to_check)]
+        shown = iter(meetings_out(db, [meeting for page in pages for meeting in page.meetings]))
+        on, busy, check = (
+            s.MeetingsOut(meetings=list(islice(shown, len(page.meetings))), total=page.total, after=page.following)
+            for page in pages
+        )
+    return answer(s.TodayOut(on=on, busy=busy, check=check))
 
 
 @api.get("/actions", operation_id="getActions", responses={200: s.ActionsOut})
-def get_actions() -> Response:
-    """Actions of all one's meetings that nobody has ticked yet, the earliest due date first."""
+def get_actions(query: s.ActionsQuery) -> Response:
+    """Actions of all one's meetings that nobody has ticked yet, the earliest due date first; how many there are."""
     with installation().database.read() as db:
-        found = [action for meeting in meetings_of(db, me()) for action in _actions(db, meeting)]
-    return answer(s.ActionsOut(actions=sorted(found, key=lambda a: (a.due is None, str(a.due)))))
+        found, total = listing.open_actions(db, me(), query.most)
+    return answer(s.ActionsOut(actions=[_action(each) for each in found], total=total))
 
 
-def _actions(db: Session, meeting: Meeting) -> list[s.OpenAction]:
-    names = names_of(db, meeting.id)
-    query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
-    rows = db.scalars(
-        query.where(
-            MinutesRow.meeting_id == meeting.id,
-            LineRow.kind == "action",
-            LineRow.checked_by.is_(None),
-            LineRow.thrown_out.is_(None),
-            LineRow.state != "superseded",
-        )
+def _action(found: listing.FoundAction) -> s.OpenAction:
+    line, names = found.line, found.names
+    return s.OpenAction(
+        meeting_id=found.meeting_id,
+        meeting=found.title,
+        line_id=line.id,
+        text=line.person_text or with_names(line.text, names),
+        owner=[names.get(owner, owner) for owner in line.owner],
+        due=line.due,
+        due_said=line.due_said,
     )
-    return [
-        s.OpenAction(
-            meeting_id=meeting.id,
-            meeting=meeting.title,
-            line_id=row.id,
-            text=line.text,
-            owner=line.owner,
-            due=line.due,
-            due_said=line.due_said,
-        )
-        for row in rows
-        for line in [line_out(row, names)]
-    ]
+
+
+def _page(db: Session, page: listing.Page) -> s.MeetingsOut:
+    return s.MeetingsOut(meetings=meetings_out(db, page.meetings), total=page.total, after=page.following)
 
 
 @api.post("", operation_id="createMeeting", responses={200: s.MeetingOut})

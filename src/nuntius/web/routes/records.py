@@ -33,7 +33,7 @@ from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import asked_from, installation, me
-from nuntius.web.shapes import changed_out, meeting_out, record_out
+from nuntius.web.shapes import changed_out, record_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
@@ -45,14 +45,13 @@ def get_record(path: s.MeetingPath) -> Response:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 
 
-@api.delete("", operation_id="deleteMeeting", responses={200: s.MeetingsOut})
+@api.delete("", operation_id="deleteMeeting", responses={200: s.Removed})
 def delete(path: s.MeetingPath) -> Response:
     """Removes a meeting with its transcript and minutes; only whoever runs it may."""
     removing.remove(installation(), me(), path.meeting_id)
     with installation().database.write() as db:
         activity.note(db, me(), What.MEETING_REMOVED, f"meeting {path.meeting_id}", asked_from())
-    with installation().database.read() as db:
-        return answer(s.MeetingsOut(meetings=[meeting_out(db, each) for each in meetings_of(db, me())]))
+    return answer(s.Removed(id=path.meeting_id))
 
 
 def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> Response:

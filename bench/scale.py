@@ -1,0 +1,137 @@
+"""What lists cost at 13, 103 and 1,003 meetings: statements, processor time, bytes, and seconds (p50, p95) of each route.
+
+`python bench/scale.py [meetings ...]`. The talk is invented: 10,000 words a meeting with `--words 10000`.
+"""
+
+import argparse
+import statistics
+import time
+from dataclasses import replace
+from datetime import timedelta
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+
+from huey import MemoryHuey
+from sqlalchemy import event
+from sqlalchemy.orm import Session
+from tests.help import Desk
+
+from nuntius.jobs.queue import Queue
+from nuntius.settings import Settings
+from nuntius.store.installation import Installation
+from nuntius.store.models import (
+    EvidenceRow,
+    Job,
+    LineRow,
+    Meeting,
+    MinutesRow,
+    Person,
+    Recording,
+    Speaker,
+    TurnRow,
+    User,
+    now,
+)
+
+ROUTES = (
+    "/api/meetings",
+    "/api/meetings?words=boat",
+    "/api/meetings/today",
+    "/api/meetings/actions?most=8",
+    "/api/people",
+    "/api/excerpts",
+    "/api/setup/trust",
+)
+TIMES = 15  # requests of each route
+LINES, TURN = 35, 40  # lines of each meeting's minutes, words of a turn
+
+
+def fill(session: Session, user: User, first: int, count: int, words: int) -> None:
+    """Meetings `first` to `first + count` of twelve people, each with `words` words, minutes and a job that is done."""
+    people = (
+        list(session.query(Person))
+        if first
+        else [Person(workspace_id=user.workspace_id, name=f"Person {n}", name_key=f"person {n}") for n in range(12)]
+    )
+    session.add_all(people)
+    for number in range(first, first + count):
+        meeting = Meeting(
+            workspace_id=user.workspace_id, title=f"Boat affairs {number}", kind="committee", time_zone="UTC",
+            starts_at=now() - timedelta(hours=number), runner_id=user.id, people=people[number % 4 : number % 4 + 6],
+        )  # fmt: skip
+        session.add(meeting)
+        session.flush()
+        speaker = Speaker(meeting_id=meeting.id, label="Voice A", person_id=people[1].id)
+        minutes = MinutesRow(meeting_id=meeting.id, sections=[], detailed=[], coverage=1.0, gaps=[], chapters=[])
+        session.add_all(
+            [
+                speaker,
+                minutes,
+                Recording(meeting_id=meeting.id, name="a.wav", digest="0" * 64, duration=3600.0),
+                Job(meeting_id=meeting.id, state="done"),
+            ]
+        )
+        session.flush()
+        said = [[f"word{n}", n / 2, n / 2 + 0.4, 0.9] for n in range(TURN)]
+        session.add_all(
+            TurnRow(meeting_id=meeting.id, number=n, speaker_id=speaker.id, cue="", words=said)
+            for n in range(words // TURN)
+        )
+        session.add_all(
+            LineRow(
+                minutes_id=minutes.id, number=n, kind="action" if n < 5 else "key_point", chapter=0, text=f"Paint boat {n}.",
+                owner=["Voice A"], state="", why="", evidence=[EvidenceRow(turn=n, first=0, last=9, start=0.0, end=5.0, quote="Paint it.")],
+            )
+            for n in range(LINES)
+        )  # fmt: skip
+
+
+def measured(desk: Desk, path: str) -> dict[str, Any]:
+    """Statements, milliseconds of processor time, kB, and milliseconds (p50, p95) of a route."""
+    engine, count = desk.app.extensions["nuntius"].database._engine, [0]
+
+    def note(*_: Any) -> None:
+        count[0] += 1
+
+    event.listen(engine, "before_cursor_execute", note)
+    took, size, begun = [], 0, time.process_time()
+    for _ in range(TIMES):
+        at = time.perf_counter()
+        size = len(desk.client.get(path).data)
+        took.append((time.perf_counter() - at) * 1000)
+    used = (time.process_time() - begun) * 1000 / TIMES
+    event.remove(engine, "before_cursor_execute", note)
+    return {
+        "statements": count[0] // TIMES,
+        "cpu": used,
+        "kB": size / 1000,
+        "p50": statistics.median(took),
+        "p95": sorted(took)[int(TIMES * 0.95)],
+    }
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("meetings", type=int, nargs="*", default=[13, 103, 1003])
+    parser.add_argument("--words", type=int, default=10_000)
+    asked = parser.parse_args()
+    with TemporaryDirectory() as folder:
+        store = Installation(replace(Settings.from_environment({}), data=Path(folder)))
+        desk, held = Desk(store, Queue(store, MemoryHuey())), 0
+        print(f"{'meetings':>8}  {'route':<32}{'statements':>10}{'cpu ms':>8}{'kB':>8}{'p50 ms':>8}{'p95 ms':>8}")
+        for wanted in asked.meetings:
+            while held < wanted:
+                count = min(50, wanted - held)
+                with store.database.write() as session:
+                    fill(session, session.query(User).one(), held, count, asked.words)
+                held += count
+            for path in ROUTES:
+                m = measured(desk, path)
+                print(
+                    f"{held:>8}  {path:<32}{m['statements']:>10}{m['cpu']:>8.1f}{m['kB']:>8.1f}{m['p50']:>8.1f}{m['p95']:>8.1f}"
+                )
+
+
+if __name__ == "__main__":
+    main()
