@@ -103,7 +103,7 @@ def on_a_desk(camera: Camera) -> None:
     page.get_by_role("button", name="Bring in", exact=True).wait_for()
     camera.take("bring-in")
     page.get_by_role("button", name="Leave it").click()
-    for view in ("archive", "setup", "account"):
+    for view in ("archive", "setup"):
         page.goto(f"/{view}")
         page.locator("h1").wait_for()
         page.get_by_role("progressbar").wait_for(state="detached")
@@ -197,15 +197,12 @@ def at_night(camera: Camera) -> None:
 
 
 def the_room_elsewhere(night: Camera, phone: Camera, address: str) -> None:
-    """The same Room at night, on a phone, and as captions for a projector."""
+    """The same Room at night and on a phone."""
     for camera, name in ((night, "room-dark"), (phone, "room-phone")):
         camera.sign_in()
         camera.page.goto(address)
         camera.page.get_by_role("region", name="Notes").wait_for()
         camera.take(name)
-    night.page.goto(address.replace("/room", "/captions"))
-    night.page.get_by_role("log", name="Captions").wait_for()
-    night.take("captions")
 
 
 def on_a_phone(camera: Camera) -> None:

@@ -85,6 +85,7 @@ def test_a_second_factor_is_set_up_and_asked_for(page: Page, browser: Browser, s
     hers.get_by_role("button", name="I have kept them").click()
     expect(hers.get_by_text("It is on. 10 recovery codes are left.")).to_be_visible()
     hers.get_by_role("button", name="Sign out", exact=True).click()
+    hers.get_by_role("button", name="Sign in").wait_for()
     hers.get_by_label("E-mail").fill("bea@saltmarsh.example")
     hers.get_by_label("Password").fill(PASSWORD)
     hers.get_by_role("button", name="Sign in").click()

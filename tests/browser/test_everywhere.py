@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
+from nuntius.demonstration import EMAIL
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
 from nuntius.store.meetings import create_meeting
@@ -17,7 +18,18 @@ from tests.help import four_hours
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
-VIEWS = ("/", "/archive", "/excerpts", "/setup", "/setup/vocabulary", "/setup/people", "/setup/trust", "/about")
+VIEWS = (
+    "/",
+    "/archive",
+    "/excerpts",
+    "/setup",
+    "/setup/vocabulary",
+    "/setup/people",
+    "/setup/trust",
+    "/setup/activity",
+    "/account",
+    "/about",
+)
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}
 
 
@@ -86,7 +98,7 @@ def long_meeting(site: Site) -> str:
     """Four hours, 3,000 turns, 36,000 words, already worked through."""
     store = Installation(site.settings)
     with store.database.write() as session:
-        user = session.query(User).one()
+        user = session.query(User).filter_by(email=EMAIL).one()
         meeting = create_meeting(session, user, "Four hours", "committee", now(), "Europe/London", [])
         session.add(Recording(meeting_id=meeting.id, name="long.txt", digest="0" * 64, is_text=True, duration=14_400.0))
         save_transcript(session, meeting.id, four_hours())

@@ -1,7 +1,6 @@
 import DarkModeOutlined from "@mui/icons-material/DarkModeOutlined";
 import LightModeOutlined from "@mui/icons-material/LightModeOutlined";
 import PersonOutlined from "@mui/icons-material/PersonOutlined";
-import Logout from "@mui/icons-material/Logout";
 import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/material";
 import { Link as RouterLink, NavLink, Outlet, useNavigate } from "react-router";
 
@@ -66,7 +65,6 @@ export function Shell() {
             </IconButton>
           </Tooltip>
           <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap", display: { xs: "none", sm: "inline-flex" } }}>Sign out</Button>
-          <Tooltip title="Sign out"><IconButton size="small" aria-label="Sign out" onClick={signOut} sx={{ display: { xs: "inline-flex", sm: "none" } }}><Logout fontSize="small" /></IconButton></Tooltip>
         </Box>
       </Box>
       <RecordingBar />

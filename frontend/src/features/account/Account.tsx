@@ -6,6 +6,7 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { moment } from "../../shared/times";
 import { useAttempt } from "../../shared/useAttempt";
+import { useSession } from "../entry/useSession";
 import { browserName } from "./browserName";
 import { SecondFactor } from "./SecondFactor";
 import { useAccount, type Account as AccountData, type AccountActions } from "./useAccount";
@@ -13,13 +14,17 @@ import { useAccount, type Account as AccountData, type AccountActions } from "./
 /** One's own account: name, address, password, second factor, and where one is signed in. */
 export default function Account() {
   const { account, ...actions } = useAccount();
+  const { signOut } = useSession();
   if (account.isPending) return <Loading what="your account" />;
   if (account.error) return <Failure error={account.error} onRetry={() => void account.refetch()} />;
   return (
     <Box sx={{ maxWidth: 1000, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 3 }}>
-      <Box>
-        <Typography variant="h1">Your account</Typography>
-        <Typography color="textSecondary">{account.data.email} · {account.data.role === "administrator" ? "administers the workspace" : "member of the workspace"}</Typography>
+      <Box sx={{ display: "flex", alignItems: "start", gap: 2 }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Typography variant="h1">Your account</Typography>
+          <Typography color="textSecondary" sx={{ overflowWrap: "anywhere" }}>{account.data.email} · {account.data.role === "administrator" ? "administers the workspace" : "member of the workspace"}</Typography>
+        </Box>
+        <Button color="inherit" onClick={() => signOut()} sx={{ display: { sm: "none" } }}>Sign out</Button>
       </Box>
       <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
         <Box sx={{ display: "grid", gap: 3 }}>
