@@ -144,6 +144,10 @@ class TestBundle:
         there = brought(other, tmp_path, taken(desk, meeting))
         before, after = desk.record(meeting), other.record(there)
         assert plain(after) == plain(before)
+        assert (before["consent"]["brought_in"], after["consent"]["brought_in"]) == (False, True)
+        assert all(p["brought_in"] for p in after["consent"]["there"] if p["agreed_at"])
+        with other.installation.database.read() as session:  # nobody's account here stands for it
+            assert {row.ticked_by for row in session.query(Consent).filter_by(meeting_id=there)} == {None}
         assert "may have a day" in [doubt for line in after["minutes"]["lines"] for doubt in line["doubts"]]
         assert [p["at"] for p in after["pictures"]] == [7.0]
         excerpts = [d.client.get("/api/excerpts").json["excerpts"] for d in (desk, other)]

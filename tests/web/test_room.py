@@ -10,7 +10,6 @@ from werkzeug.test import TestResponse
 
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.line import LiveLine
-from nuntius.store.accounts import person_of
 from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.live import add_lines, live_lines, tell_voices
 from nuntius.store.models import Meeting, User
@@ -296,7 +295,7 @@ class TestNotesAndMarks:
         with room.desk.installation.database.write() as session:
             meeting = session.get_one(Meeting, room.meeting)
             user = session.query(User).filter_by(email="ines@saltmarsh.example").one()
-            meeting.people.append(person_of(session, user))
+            meeting.people.append(user.person)
         assert ines.get(room.base).json["board"]["notes"] == []
         assert ines.put(path, {"text": "hers", "at": 0, "position": 1}).status_code == 404
         assert ines.send("DELETE", path).status_code == 200

@@ -25,7 +25,7 @@ def remove(store: Installation, user: User, meeting_id: str) -> None:
 
 
 def cut_record(store: Installation, user: User, meeting_id: str, start: float, end: float) -> str:
-    """Takes a stretch (seconds) out of a finished record at once; the job that makes the rest anew.
+    """Takes a stretch (seconds) out of a finished record at once; the job that makes the rest again.
 
     The sound is copied between two transactions. Raises NotFound, NotAllowed, Conflict.
     """

@@ -82,6 +82,6 @@ def _article(at: datetime, message: Any) -> str:
 
 
 def run(host: str, port: int) -> None:
-    """Takes messages in until told to end."""
+    """Takes messages in until the process ends."""
     Mailbox(host, port).start()
     Event().wait()

@@ -97,11 +97,6 @@ def give_role(session: Session, user: User, role: Role) -> None:
     user.role = role
 
 
-def person_of(session: Session, user: User) -> Person:
-    """The person whose account this is."""
-    return session.scalars(select(Person).where(Person.user_id == user.id)).one()
-
-
 def accounts_of(session: Session, workspace_id: int) -> dict[int, User]:
     """Accounts that have not ended, by their numbers."""
     query = select(User).where(User.workspace_id == workspace_id, User.ended_at.is_(None))

@@ -102,7 +102,7 @@ def _named_files(database: Path, files: FileStore, data: Path) -> Iterator[str]:
 
 
 def _copy(source: Path, target: Path) -> bool:
-    """Copies a file unless it is there already; whether it is there now. Parts may change (a cut): they are copied anew."""
+    """Copies a file unless it is there already; whether it is there now. Parts may change (a cut): they are copied again."""
     is_part = target.parent.parent.name == "uploads"
     if target.exists() and not is_part:
         return True

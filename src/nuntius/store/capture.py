@@ -13,7 +13,6 @@ from nuntius.core.audio.decode import RATE
 from nuntius.store.errors import Conflict, ConsentMissing, NotFound, PartMismatch, PartNotWanted, RecordedElsewhere
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
-from nuntius.store.meetings import account_name
 from nuntius.store.models import Break, Job, Meeting, Recording, Room, Run, SoundPart, User, now
 from nuntius.store.rooms import agenda_of, may_record, runs_of, touch, turn_to
 
@@ -83,7 +82,7 @@ def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bo
     """Ends the run before a new one; a run that broke off leaves a gap."""
     if last.expected is None:
         if last.recorder != recorder and not take_over:
-            raise RecordedElsewhere(account_name(session, session.get_one(User, last.user_id)))
+            raise RecordedElsewhere(session.get_one(User, last.user_id).person.label)
         close_holes(session, room, last)
         last.expected = last.parts
         if room.state == "recording" and last.parts:
@@ -101,7 +100,7 @@ def running(session: Session, room: Room, number: int, recorder: str) -> Run:
     if run is None:
         raise NotFound()
     if run.recorder != recorder:
-        raise RecordedElsewhere(account_name(session, session.get_one(User, run.user_id)))
+        raise RecordedElsewhere(session.get_one(User, run.user_id).person.label)
     return run
 
 
@@ -219,9 +218,7 @@ def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> Non
     run.expected = parts
     room.state, room.held_at = "paused", now()
     session.add(
-        Break(
-            meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=account_name(session, user)
-        )
+        Break(meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=user.person.label)
     )
     session.flush()
     touch(room)
@@ -344,9 +341,7 @@ def silence(files: FileStore, parts: list[Piece], start: float, end: float) -> N
 
 def note_cut(session: Session, user: User, room: Room, start: float, end: float) -> None:
     """Leaves a mark of a stretch that was cut."""
-    session.add(
-        Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=account_name(session, user))
-    )
+    session.add(Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=user.person.label))
     touch(room)
 
 

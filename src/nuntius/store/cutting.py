@@ -16,7 +16,6 @@ from nuntius.store.excerpts import forget_excerpts
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.live import cut_lines
-from nuntius.store.meetings import account_name
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import (
     Break,
@@ -67,7 +66,7 @@ def silenced_copy(files: FileStore, recording: Recording, start: float, end: flo
 def cut_record(
     session: Session, user: User, meeting: Meeting, recording: Recording, silenced: str, start: float, end: float
 ) -> tuple[Job, Leftovers]:
-    """Takes `start` to `end` seconds out of a record; the job makes sound and minutes anew without them.
+    """Takes `start` to `end` seconds out of a record; the job makes sound and minutes again without them.
 
     `silenced` is the working copy with silence in place of the stretch, so that all other times stay. What was made
     from the old one is left over and is to be dropped once this is committed.
@@ -80,7 +79,7 @@ def cut_record(
     ]
     pictures = _cut_words(session, meeting, start, end)
     brought = _drop_beside(session, meeting)
-    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=account_name(session, user)))
+    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=user.person.label))
     leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought if digest))
     return create_job(session, meeting.id, None, "cut"), leftovers
 

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 from sqlalchemy import ColumnElement, or_, select, update
 from sqlalchemy.orm import Session
 
-from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.errors import Conflict
 from nuntius.store.models import Job, now
 
 LEASE = timedelta(seconds=30)  # after which a job without a sign of life may be taken over
@@ -89,11 +89,3 @@ def retry(session: Session, job: Job) -> None:
     if job.state not in ("failed", "cancelled"):
         raise Conflict("Only work that failed or was cancelled can be tried again.")
     job.state, job.error, job.cancel_asked, job.remaining = "waiting", None, False, None
-
-
-def get_job(session: Session, job_id: str) -> Job:
-    """One job. Raises NotFound."""
-    job = session.get(Job, job_id)
-    if job is None:
-        raise NotFound()
-    return job

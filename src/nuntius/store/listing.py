@@ -24,6 +24,7 @@ from nuntius.store.models import (
     UploadPart,
     User,
 )
+from nuntius.store.uploads import parts_of
 
 PAGE = 50  # rows of one page
 MOST_WORDS = 8  # that a list is filtered by
@@ -130,7 +131,7 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
     uploads = list(session.scalars(select(Upload).where(Upload.meeting_id.in_(ids)).order_by(Upload.created_at)))
     open_uploads = [upload for upload in uploads if upload.digest is None]
     held = _held(session, [upload.id for upload in open_uploads])
-    open_uploads.sort(key=lambda upload: len(held[upload.id]) < _parts(upload))  # the last one of a meeting is shown
+    open_uploads.sort(key=lambda upload: len(held[upload.id]) < parts_of(upload))  # the last one of a meeting is shown
     roles: dict[str, set[str]] = {}
     for upload in uploads:
         if upload.role != "recording":
@@ -146,10 +147,6 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
         _line_counts(session, ids),
         dict(session.execute(select(TemplateRow.id, TemplateRow.name).where(TemplateRow.id.in_(own))).tuples().all()),
     )
-
-
-def _parts(upload: Upload) -> int:
-    return -(-upload.size // upload.part_size)
 
 
 def _held(session: Session, uploads: list[str]) -> dict[str, list[int]]:

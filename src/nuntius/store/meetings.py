@@ -63,11 +63,6 @@ def create_meeting(
     return meeting
 
 
-def account_name(session: Session, user: User) -> str:
-    """Name of the person whose account this is."""
-    return user.person.label
-
-
 def add_to_meeting(session: Session, meeting: Meeting, name: str) -> Person:
     """Somebody more who took part. Raises NameAmbiguous, NameMissing."""
     person = named_person(session, meeting.workspace_id, name)

@@ -1,4 +1,4 @@
-"""People of a workspace: found by what they are called, told apart, removed."""
+"""People of a workspace: found by what they are called, distinguished, removed."""
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session

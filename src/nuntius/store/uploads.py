@@ -79,13 +79,6 @@ def of_meeting(session: Session, user: User, meeting_id: str) -> list[Upload]:
     return sorted(session.scalars(query.order_by(Upload.created_at)), key=lambda upload: upload.role != "recording")
 
 
-def arriving(session: Session, meeting_id: str) -> Upload | None:
-    """A file of a meeting that is not complete yet: one of which parts are missing first."""
-    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.digest.is_(None))
-    found = sorted(session.scalars(query), key=lambda each: len(held_parts(session, each)) == parts_of(each))
-    return found[0] if found else None
-
-
 def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
     """What came with a recording, by what it is: its `transcript`, its `chat`."""
     query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != "recording")

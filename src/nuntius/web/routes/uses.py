@@ -9,7 +9,7 @@ from nuntius.core.rights import Action
 from nuntius.core.templates.suggest import suggest
 from nuntius.core.vocabulary import Mishearing
 from nuntius.store.errors import Conflict
-from nuntius.store.meetings import account_name, get_meeting
+from nuntius.store.meetings import get_meeting
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting
 from nuntius.store.templates import template_of
@@ -45,7 +45,7 @@ def _piece(piece: Piece) -> s.PieceOut:
 
 
 def _occasion(db: Session, meeting: Meeting) -> Occasion:
-    begun, sender = meeting.begun, account_name(db, me())
+    begun, sender = meeting.begun, me().person.label
     others = tuple(person.label for person in meeting.people if person.label != sender)
     return Occasion(meeting.title, f"{begun:%A} {begun.day} {begun:%B}", others, sender)
 
