@@ -9,13 +9,14 @@ import numpy as np
 import pytest
 from playwright.sync_api import Browser, Page, Playwright, expect
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE, Samples, load
+from nuntius.core.rights import Role
 from nuntius.demonstration import PASSWORD
-from nuntius.store.accounts import create_account
+from nuntius.store.accounts import give_account
 from nuntius.store.capture import breaks_of
-from nuntius.store.models import LiveLineRow, Person, StillPicture, User, Workspace
+from nuntius.store.models import LiveLineRow, StillPicture, User, Workspace
+from nuntius.store.people import named_person
 from nuntius.store.rooms import runs_of
 from tests.browser.conftest import Site
 from tests.browser.microphone import (
@@ -206,8 +207,8 @@ def test_others_follow_and_cannot_record_by_accident(desk: Desk, site: Site, bro
     with site.installation.database.write() as session:
         workspace = session.scalars(select(Workspace)).one()
         if session.scalar(select(User).where(User.email == "ines@saltmarsh.example")) is None:
-            create_account(session, workspace, "Ines Carvell", "ines@saltmarsh.example", PASSWORD)
-            _hand_over(session)
+            person = named_person(session, workspace.id, "Ines Carvell")
+            give_account(session, person, "ines@saltmarsh.example", PASSWORD, Role.MEMBER)
     page = desk.open()
     meeting = open_room(page, "Watched by two")
     begin(page)
@@ -289,15 +290,6 @@ def test_the_sound_and_the_picture_of_a_shared_tab_are_kept(desk: Desk, site: Si
         pictures = session.scalars(select(StillPicture).where(StillPicture.meeting_id == meeting)).all()
     first, second = sorted(picture.at for picture in pictures)
     assert first < 9 <= second  # seconds held when the slide was changed
-
-
-def _hand_over(session: Session) -> None:
-    """Gives the new account to the Ines whom the demo knows already."""
-    known, new = session.scalars(select(Person).where(Person.name == "Ines Carvell").order_by(Person.id)).all()
-    account, new.user_id = new.user_id, None
-    session.flush()
-    known.user_id = account
-    session.delete(new)
 
 
 @pytest.fixture
