@@ -1,6 +1,7 @@
 """Signing in and out, the first account."""
 
 import time
+from datetime import timedelta
 
 from flask import Response, request, session
 from flask_login import current_user, login_user, logout_user
@@ -130,6 +131,7 @@ def sign_out() -> Response:
 
 def enter(db: Session, user: User) -> None:
     """Signs this browser in as `user`, in a new session."""
+    sessions.sweep(db, timedelta(days=installation().settings.session_days))
     token = sessions.begin(db, user, asked_from(), request.headers.get("User-Agent", ""))
     activity.note(db, user, What.SIGNED_IN, address=asked_from())
     db.flush()

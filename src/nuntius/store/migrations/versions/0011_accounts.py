@@ -42,7 +42,7 @@ def upgrade() -> None:
 
 
 def _fill() -> None:
-    """The first account of each workspace administers it; names that two people have are told apart by a number."""
+    """The first account of each workspace administers it; names that two people have get a number each."""
     op.execute("UPDATE user SET role = 'administrator' WHERE id IN (SELECT min(id) FROM user GROUP BY workspace_id)")
     op.execute("UPDATE template SET made_by = changed_by")
     connection, seen = op.get_bind(), dict[tuple[int, str], int]()
