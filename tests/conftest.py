@@ -15,6 +15,7 @@ from nuntius.settings import Settings
 from nuntius.store.database import Database
 from nuntius.store.installation import Installation, database_of
 from tests.help import Desk, tone, write_wav
+from tests.rooms import RoomDesk
 
 ROOT = Path(__file__).parents[1]
 
@@ -70,3 +71,15 @@ def wav(tmp_path: Path) -> Path:
 @pytest.fixture
 def rng() -> np.random.Generator:
     return np.random.default_rng(5)
+
+
+@pytest.fixture
+def room(desk: Desk) -> RoomDesk:
+    """A room with an agenda that Maren has opened."""
+    body = {
+        "title": "Crew rota",
+        "people": ["Ines Carvell"],
+        "agenda": [{"title": "Rota", "planned": 600}, {"title": "Leave"}],
+    }
+    made = desk.client.post("/api/rooms", body).json["board"]
+    return RoomDesk(desk, desk.client, made["meeting"]["id"])

@@ -19,9 +19,7 @@ from nuntius.store.models import Meeting
 from nuntius.store.removal import drop, remove_meeting
 from nuntius.web.app import create_app
 from tests.help import MAREN, PASSWORD, Client, Desk
-from tests.web.test_room import RoomDesk, room, sound
-
-__all__ = ["room"]  # the fixture
+from tests.rooms import RoomDesk, sound
 
 
 @pytest.fixture

@@ -170,15 +170,6 @@ class TestSessions:
                 session.execute(update(SignInSession).values({column: now() - longest[column] - over}))
             assert desk.client.get("/api/account").status_code == status
 
-    def test_a_stream_ends_with_its_session(self, desk: Desk, monkeypatch: pytest.MonkeyPatch) -> None:
-        monkeypatch.setattr("nuntius.web.routes.events.SESSION", 0.0)
-        stream = desk.client.raw.get("/api/events", buffered=False)
-        pieces = stream.iter_encoded()
-        assert next(pieces).startswith(b"retry")
-        with desk.installation.database.write() as session:
-            session.execute(SignInSession.__table__.delete())  # type: ignore[attr-defined]
-        assert [piece for piece in pieces if b"event" in piece] == []  # it has come to its end
-
 
 class TestOwnAccount:
     def test_name_address_and_password_are_changed_by_whoever_knows_the_password(self, desk: Desk) -> None:

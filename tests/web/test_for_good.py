@@ -14,9 +14,7 @@ from nuntius.store.database import Database
 from nuntius.store.live import add_lines
 from nuntius.store.rooms import room_of
 from tests.help import Client, Desk
-from tests.web.test_room import RoomDesk, room, sound
-
-__all__ = ["room"]  # the fixture
+from tests.rooms import RoomDesk, sound
 
 WORDS = ("Xylophonist", "xylophonist", "WALRUSES", "walruses")
 PICTURE = b"\xff\xd8\xff\xe0" + b"picture-of-the-xylophone" * 40

@@ -13,9 +13,7 @@ from nuntius.store.models import Room, Run, SoundPart, now
 from nuntius.store.recovery import recover_sound
 from nuntius.store.rooms import room_of
 from tests.help import Desk
-from tests.web.test_room import RoomDesk, room, sound
-
-__all__ = ["room"]  # the fixture
+from tests.rooms import RoomDesk, sound
 
 
 @pytest.fixture(autouse=True)

@@ -11,9 +11,7 @@ from typing import Any
 import pytest
 
 from tests.help import Desk, tone, write_wav
-from tests.web.test_room import RoomDesk, room
-
-__all__ = ["room"]  # the fixture
+from tests.rooms import RoomDesk
 
 HUGE = 2**63
 NESTED = "[" * 3000 + "]" * 3000

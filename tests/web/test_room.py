@@ -1,107 +1,14 @@
 """Rooms over the API: consent, runs of sound, pauses, cuts, notes, marks, agenda."""
 
-import hashlib
-from dataclasses import dataclass
-from typing import Any
-
-import numpy as np
 import pytest
 from werkzeug.test import TestResponse
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.live.line import LiveLine
-from nuntius.store.capture import breaks_of, joined, pieces
-from nuntius.store.live import add_lines, live_lines, tell_voices
+from nuntius.store.live import live_lines, tell_voices
 from nuntius.store.models import Meeting, User
 from nuntius.store.rooms import room_of
-from tests.help import Client, Desk, tone
-
-PART = RATE  # bytes: half a second of 16-bit samples
-ME = "recorder-of-maren"
-
-
-@dataclass
-class RoomDesk:
-    """A room and a page that records in it."""
-
-    desk: Desk
-    client: Client
-    meeting: str
-    recorder: str = ME
-    run: int = 0
-
-    @property
-    def base(self) -> str:
-        return f"/api/meetings/{self.meeting}/room"
-
-    def board(self) -> dict[str, Any]:
-        return self.client.get(self.base).json["board"]  # type: ignore[no-any-return]
-
-    def announce(self) -> None:
-        assert self.client.put(f"{self.base}/announced", {"announced": True}).status_code == 200
-
-    def begin(self, **more: Any) -> TestResponse:
-        answer = self.client.post(f"{self.base}/runs", {"recorder": self.recorder, "source": "microphone", **more})
-        self.run = answer.json.get("number", self.run)
-        return answer
-
-    def put(
-        self,
-        number: int,
-        data: bytes,
-        digest: str | None = None,
-        begun: float | None = None,
-        earliest: int | str | None = None,
-    ) -> TestResponse:
-        headers = {
-            "X-CSRF-Token": self.client.token,
-            "X-Recorder": self.recorder,
-            "X-Part-SHA256": digest or hashlib.sha256(data).hexdigest(),
-            **({} if begun is None else {"X-Begun": str(begun)}),
-            **({} if earliest is None else {"X-Earliest": str(earliest).encode().decode("latin-1")}),
-        }
-        return self.client.raw.put(f"{self.base}/runs/{self.run}/parts/{number}", data=data, headers=headers)
-
-    def send(self, parts: int, begun: float = 1000.0, first: int = 0) -> None:
-        for number in range(first, first + parts):
-            assert self.put(number, sound(number), begun=begun if number == 0 else None).status_code == 200
-
-    def end(self, how: str, parts: int) -> TestResponse:
-        return self.client.post(f"{self.base}/runs/{self.run}/{how}", {"recorder": self.recorder, "parts": parts})
-
-    def held(self) -> np.ndarray:
-        with self.desk.installation.database.read() as session:
-            room = room_of(session, self.meeting)
-            assert room is not None
-            parts = pieces(session, room)
-        return np.frombuffer(b"".join(joined(self.desk.installation.files, parts)), "<i2")
-
-    def breaks(self) -> list[tuple[str, float, float | None]]:
-        with self.desk.installation.database.read() as session:
-            return [(b.kind, b.at, b.seconds) for b in breaks_of(session, self.meeting)]
-
-    def hear(self, *lines: tuple[float, float, str]) -> None:
-        """Lines as the listener would write them."""
-        with self.desk.installation.database.write() as session:
-            room = room_of(session, self.meeting)
-            assert room is not None
-            add_lines(session, room, [LiveLine(*line) for line in lines])
-
-
-def sound(number: int) -> bytes:
-    """Half a second that can be told from every other part."""
-    return bytes((tone(0.5, 200 + 20 * number) * 32767).astype("<i2").tobytes())
-
-
-@pytest.fixture
-def room(desk: Desk) -> RoomDesk:
-    body = {
-        "title": "Crew rota",
-        "people": ["Ines Carvell"],
-        "agenda": [{"title": "Rota", "planned": 600}, {"title": "Leave"}],
-    }
-    made = desk.client.post("/api/rooms", body).json["board"]
-    return RoomDesk(desk, desk.client, made["meeting"]["id"])
+from tests.help import Desk
+from tests.rooms import RoomDesk, sound
 
 
 class TestConsent:
@@ -394,19 +301,6 @@ def test_a_brief_before_anything_is_said_gives_the_rule(room: RoomDesk) -> None:
     assert not told["ready"] and "45 seconds" in told["least"]
     answer = room.client.post(f"{room.base}/inquiry", {"question": "Who has the log book?"}).json
     assert not answer["found"]
-
-
-def test_events_tell_what_changed(room: RoomDesk) -> None:
-    stream = room.client.raw.get(f"{room.base}/events").response
-    first = b""
-    while b"event: board" not in first:
-        first += next(stream)  # type: ignore[call-overload]
-    assert b"event: speech" in first
-    room.hear((0.0, 1.0, "good morning"))
-    news = b""
-    while b"event: lines" not in news:
-        news += next(stream)  # type: ignore[call-overload]
-    assert b"good morning" in news
 
 
 def test_the_demo_meeting_is_played_only_in_the_demo(desk: Desk) -> None:

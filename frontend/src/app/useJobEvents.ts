@@ -1,7 +1,8 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useRef } from "react";
 
 import type { Schemas } from "../api/client";
+import { useStream } from "../shared/useStream";
 
 type Job = Schemas["JobOut"];
 type Today = Schemas["TodayOut"];
@@ -10,16 +11,14 @@ type Record = Schemas["RecordOut"];
 /** Follows the work on the server and keeps what is shown in step with it. */
 export function useJobEvents(): void {
   const queries = useQueryClient();
-  useEffect(() => {
-    const source = new EventSource("/api/events");
-    const states = new Map<string, string>();
-    source.addEventListener("job", (event: MessageEvent<string>) => {
-      const job = JSON.parse(event.data) as Job;
-      apply(queries, job, states.get(job.id));
-      states.set(job.id, job.state);
-    });
-    return () => source.close();
-  }, [queries]);
+  const states = useRef(new Map<string, string>());
+  useStream("/api/events", {
+    job: (data) => {
+      const job = JSON.parse(data) as Job;
+      apply(queries, job, states.current.get(job.id));
+      states.current.set(job.id, job.state);
+    },
+  });
 }
 
 /** Puts the news of a job into what is cached; fetches anew what its end has changed. */

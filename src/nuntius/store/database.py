@@ -108,6 +108,22 @@ class Database:
         self._engine.dispose()
 
 
+class CommitWatch:
+    """Notices whether anything was committed since it was last asked; costs next to nothing."""
+
+    def __init__(self, path: Path) -> None:
+        self._connection = sqlite3.connect(path, check_same_thread=False)
+        self._version = -1
+
+    def moved(self) -> bool:
+        """Whether any other connection, of this or another process, has committed; True at the first time.
+
+        Source: https://www.sqlite.org/pragma.html#pragma_data_version
+        """
+        before, (self._version,) = self._version, self._connection.execute("PRAGMA data_version").fetchone()
+        return before != self._version
+
+
 def _engine(url: str, foreign_keys: bool = True) -> Engine:
     """Connections with our pragmas; `foreign_keys` can only be chosen here, outside of any transaction."""
     engine = create_engine(

@@ -151,6 +151,10 @@ class TooManyTries(Fault):
         super().__init__(f"Too many tries failed. Wait {_duration(self.seconds)}, then try again.")
 
 
+class TooManyStreams(Fault):
+    sentence = "Nuntius is open in too many windows of yours to keep them all current. Close one, and this one goes on."
+
+
 def _duration(seconds: int) -> str:
     return f"{seconds} seconds" if seconds < 90 else f"{round(seconds / 60)} minutes"
 

@@ -1,5 +1,6 @@
 """Meetings: who may open them, making them."""
 
+from collections.abc import Collection
 from datetime import datetime
 
 from sqlalchemy import Select, or_, select
@@ -20,6 +21,20 @@ def open_to(user: User) -> Select[Meeting]:
     """The meetings that `user` may read, for lists; what `may` says of each of them, as a condition."""
     mine = Meeting.people.any(Person.id == user.person.id)
     return select(Meeting).where(Meeting.workspace_id == user.workspace_id, or_(Meeting.runner_id == user.id, mine))
+
+
+def readers_of(session: Session, meeting_ids: Collection[str]) -> dict[str, set[int]]:
+    """The accounts that may read each of the meetings: whoever runs it, and who is among its people; as `open_to` has it.
+
+    A meeting that is gone has none.
+    """
+    readers: dict[str, set[int]] = {meeting_id: set() for meeting_id in meeting_ids}
+    runs = select(Meeting.id, Meeting.runner_id).where(Meeting.id.in_(readers))
+    there = select(Meeting.id, Person.user_id).join(Meeting.people).where(Meeting.id.in_(readers))
+    for meeting_id, user_id in (*session.execute(runs).tuples(), *session.execute(there).tuples()):
+        if user_id is not None:
+            readers[meeting_id].add(user_id)
+    return readers
 
 
 def meetings_of(session: Session, user: User) -> list[Meeting]:

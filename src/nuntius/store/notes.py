@@ -1,5 +1,7 @@
 """Notes and marks that people make while a meeting runs."""
 
+from collections.abc import Sequence
+
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -17,8 +19,16 @@ MOST_NOTES = 2000  # paragraphs of one person on one meeting
 
 def notes_of(session: Session, user: User, meeting_id: str) -> list[NoteRow]:
     """One's own notes in the order of the pad."""
-    query = select(NoteRow).where(NoteRow.meeting_id == meeting_id, NoteRow.user_id == user.id)
-    return list(session.scalars(query.order_by(NoteRow.position, NoteRow.at, NoteRow.id)))
+    return notes_of_all(session, [user.id], meeting_id)[user.id]
+
+
+def notes_of_all(session: Session, user_ids: Sequence[int], meeting_id: str) -> dict[int, list[NoteRow]]:
+    """The own notes of each of the accounts in the order of the pad."""
+    query = select(NoteRow).where(NoteRow.meeting_id == meeting_id, NoteRow.user_id.in_(user_ids))
+    notes: dict[int, list[NoteRow]] = {user_id: [] for user_id in user_ids}
+    for row in session.scalars(query.order_by(NoteRow.position, NoteRow.at, NoteRow.id)):
+        notes[row.user_id].append(row)
+    return notes
 
 
 def put_note(

@@ -2,6 +2,7 @@
 
 import hashlib
 import secrets
+from collections.abc import Collection
 from datetime import datetime, timedelta
 
 from sqlalchemy import delete, select, update
@@ -35,6 +36,18 @@ def find(session: Session, token: str, idle: timedelta, absolute: timedelta) -> 
     if user.ended_at is not None or row.seen_at < now() - idle or row.made_at < now() - absolute:
         return None
     return user, row
+
+
+def lasting(session: Session, tokens: Collection[str], idle: timedelta, absolute: timedelta) -> set[str]:
+    """Which of the tokens belong to sessions that last, by the rule of `find`; in one statement."""
+    by_digest = {digest(token): token for token in tokens}
+    query = (
+        select(SignInSession.token_hash)
+        .join(User, SignInSession.user_id == User.id)
+        .where(SignInSession.token_hash.in_(by_digest), User.ended_at.is_(None))
+        .where(SignInSession.seen_at >= now() - idle, SignInSession.made_at >= now() - absolute)
+    )
+    return {by_digest[each] for each in session.scalars(query)}
 
 
 def is_due(row: SignInSession) -> bool:

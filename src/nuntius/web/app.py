@@ -11,6 +11,8 @@ from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
 from nuntius.web import problems, security
+from nuntius.web.job_feed import JobFeed
+from nuntius.web.room_feed import RoomFeed
 from nuntius.web.routes import (
     account,
     activities,
@@ -34,6 +36,7 @@ from nuntius.web.routes import (
     uses,
 )
 from nuntius.web.schemas import Problem
+from nuntius.web.streams import Hub
 
 BODY = 8 * 1024 * 1024  # bytes of one request; files come in smaller parts
 
@@ -72,6 +75,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
         COMPRESS_STREAMS=False,
     )
     app.extensions["nuntius"] = store
+    app.extensions["nuntius_hub"] = Hub(store, {"jobs": JobFeed(), "rooms": RoomFeed(store)})
     app.extensions["nuntius_queue"] = queue or Queue(store)
     security.install(app, settings)
     problems.install(app)

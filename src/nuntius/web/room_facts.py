@@ -1,12 +1,13 @@
 """What of a room stays with the record: breaks, marks, pictures, consent."""
 
+from collections.abc import Mapping, Sequence
+
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.store.accounts import account_names
 from nuntius.store.capture import breaks_of
 from nuntius.store.models import Consent, MarkRow, Meeting, Person, Room, StillPicture, User
-from nuntius.store.notes import marks_of
 from nuntius.web import record_schemas as rec
 
 
@@ -17,8 +18,8 @@ def breaks_out(session: Session, meeting_id: str) -> list[rec.BreakOut]:
     ]
 
 
-def marks_out(session: Session, meeting_id: str, user: User) -> list[rec.MarkOut]:
-    names = account_names(session)
+def marks_out(marks: Sequence[MarkRow], names: Mapping[int | None, str], user: User) -> list[rec.MarkOut]:
+    """Marks as `user` sees them; `names` of the accounts by their identifiers."""
 
     def out(mark: MarkRow) -> rec.MarkOut:
         return rec.MarkOut(
@@ -31,7 +32,7 @@ def marks_out(session: Session, meeting_id: str, user: User) -> list[rec.MarkOut
             mine=mark.user_id == user.id,
         )
 
-    return [out(mark) for mark in marks_of(session, meeting_id)]
+    return [out(mark) for mark in marks]
 
 
 def pictures_out(session: Session, meeting_id: str) -> list[rec.PictureOut]:

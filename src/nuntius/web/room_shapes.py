@@ -22,7 +22,7 @@ from nuntius.store.models import (
     User,
     Workspace,
 )
-from nuntius.store.notes import notes_of
+from nuntius.store.notes import marks_of, notes_of_all
 from nuntius.store.rooms import agenda_items, agenda_of, may_record
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of, speakers_of
@@ -62,6 +62,34 @@ def voice_ids(session: Session, meeting_id: str) -> dict[str, int]:
 
 def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: Sequence[LiveLineRow]) -> r.Board:
     """The board for `user`; `rows` are all lines so far."""
+    return boards_out(session, meeting, room, [user], rows)[0]
+
+
+def boards_out(
+    session: Session, meeting: Meeting, room: Room, users: Sequence[User], rows: Sequence[LiveLineRow]
+) -> list[r.Board]:
+    """The board for each of the users; what they all see is made once."""
+    shared = _board(session, meeting, room, users[0], rows)
+    notes = notes_of_all(session, [user.id for user in users], meeting.id)
+    marks = marks_of(session, meeting.id)
+    names = account_names(session)
+
+    def own(user: User) -> r.Board:
+        mine = {
+            "runner": meeting.runner_id == user.id,
+            "meeting": shared.meeting.model_copy(update={"runner": meeting.runner_id == user.id}),
+            "marks": marks_out(marks, names, user),
+            "notes": [
+                r.NoteOut(id=n.id, text=n.text, at=n.at, position=n.position, private=n.private) for n in notes[user.id]
+            ],
+        }
+        return shared.model_copy(update=mine)
+
+    return [own(user) for user in users]
+
+
+def _board(session: Session, meeting: Meeting, room: Room, user: User, rows: Sequence[LiveLineRow]) -> r.Board:
+    """The board as everybody in a room sees it, with the meeting as `user` sees it."""
     lines = [voiced(row) for row in rows if row.text or row.person_text]
     now = room.held / RATE
     floor = live_floor(lines, room.heard / RATE, bool(room.partial))
@@ -73,9 +101,9 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
     recording = room.state in ("recording", "stopping")
     voices = _voices(session, meeting, floor)
     return r.Board(
-        meeting=meeting_out(session, meeting),
+        meeting=meeting_out(session, meeting, user),
         state=room.state,  # type: ignore[arg-type]
-        runner=meeting.runner_id == user.id,
+        runner=False,
         recorder=names.get(run.user_id) if run and recording else None,
         source=run.source if run else None,
         runs=run is not None,
@@ -94,11 +122,8 @@ def board_out(session: Session, meeting: Meeting, room: Room, user: User, rows: 
         held=round(floor.held, 1),
         silence_stop=room.silence_stop,
         floor_limit=room.floor_limit,
-        notes=[
-            r.NoteOut(id=n.id, text=n.text, at=n.at, position=n.position, private=n.private)
-            for n in notes_of(session, user, meeting.id)
-        ],
-        marks=marks_out(session, meeting.id, user),
+        notes=[],
+        marks=[],
         pictures=pictures_out(session, meeting.id),
         line_link=room.line_link,
         line_state=room.line_state,

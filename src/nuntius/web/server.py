@@ -1,53 +1,68 @@
-"""Runs the server: one process, many threads, since each listener to events holds one."""
+"""Runs the server: one process, an event loop that serves all connections, and threads that answer."""
 
 import logging
 import os
-from typing import Any
+import resource
+import signal
+from types import FrameType
 
-from gunicorn.app.base import BaseApplication
+import uvicorn
 
 from nuntius.log import to_lines
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
 from nuntius.store.recovery import recover_sound
-from nuntius.web.app import create_app
+from nuntius.web.app import BODY, create_app
+from nuntius.web.gateway import Gateway
+from nuntius.web.streams import Hub
 
-THREADS = 48
-
-
-def _leave(server: Any, worker: Any) -> None:
-    """Ends the process at once: the threads of loaded models do not outlive the interpreter's own tidying up."""
-    logging.shutdown()
-    os._exit(0)
+GRACE = 2  # seconds that answers under way have to end
 
 
-class _Server(BaseApplication):  # type: ignore[misc]
-    def __init__(self, settings: Settings) -> None:
-        self._settings = settings
-        super().__init__()
+class _Server(uvicorn.Server):
+    """Ends its streams as soon as it is told to end, since they would not by themselves."""
 
-    def load_config(self) -> None:
-        options: dict[str, Any] = {
-            "bind": f"{self._settings.host}:{self._settings.port}",
-            "worker_class": "gthread",
-            "workers": 1,
-            "threads": THREADS,
-            "timeout": 120,
-            "graceful_timeout": 2,
-            "loglevel": "warning",
-            "control_socket_disable": True,
-            "worker_exit": _leave,
-        }
-        for key, value in options.items():
-            if key in self.cfg.settings:
-                self.cfg.set(key, value)
+    def __init__(self, config: uvicorn.Config, hub: Hub) -> None:
+        super().__init__(config)
+        self._hub = hub
 
-    def load(self) -> Any:
-        recover_sound(Installation(self._settings))
-        return create_app(self._settings)
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        self._hub.end()
+        super().handle_exit(sig, frame)
+
+
+def gateway(settings: Settings) -> tuple[Gateway, Hub]:
+    """The whole application as the server runs it, and its streams."""
+    app = create_app(settings)
+    hub: Hub = app.extensions["nuntius_hub"]
+    return Gateway(app, BODY, hub.begin, hub.end), hub
 
 
 def serve() -> None:
     """Serves until the process is told to end."""
     to_lines()
-    _Server(Settings.from_environment()).run()
+    settings = Settings.from_environment()
+    recover_sound(Installation(settings))
+    _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
+    resource.setrlimit(resource.RLIMIT_NOFILE, (most, most))  # each open page holds a connection
+    application, hub = gateway(settings)
+    for number in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(number, _leave)
+    config = uvicorn.Config(
+        application,
+        host=settings.host,
+        port=settings.port,
+        http="h11",  # limits the length of headers
+        proxy_headers=False,  # whom to believe is decided in `web.security`
+        server_header=False,
+        access_log=False,
+        log_config=None,
+        timeout_graceful_shutdown=GRACE,
+    )
+    _Server(config, hub).run()
+
+
+def _leave(_number: int, _frame: FrameType | None) -> None:
+    """Ends the process at once: the threads of loaded models do not outlive the interpreter's own tidying up."""
+    logging.shutdown()
+    os._exit(0)

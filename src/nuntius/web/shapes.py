@@ -14,9 +14,11 @@ from nuntius.core.speech.certainty import certainties
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.templates.shipped import shipped
 from nuntius.jobs.work import plan_of
+from nuntius.store.accounts import account_names
 from nuntius.store.listing import Facts, facts_of
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
+from nuntius.store.notes import marks_of
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of, with_names
@@ -24,7 +26,6 @@ from nuntius.store.uploads import beside, held_parts
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_out
-from nuntius.web.security import me
 
 
 def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
@@ -63,17 +64,17 @@ def _upload(upload: Upload, held: list[int], same: Meeting | None = None) -> s.U
     )
 
 
-def meeting_out(session: Session, meeting: Meeting) -> s.MeetingOut:
-    return meetings_out(session, [meeting])[0]
+def meeting_out(session: Session, meeting: Meeting, user: User) -> s.MeetingOut:
+    return meetings_out(session, [meeting], user)[0]
 
 
-def meetings_out(session: Session, meetings: Sequence[Meeting]) -> list[s.MeetingOut]:
-    """Meetings as lists show them, in a fixed number of statements."""
+def meetings_out(session: Session, meetings: Sequence[Meeting], user: User) -> list[s.MeetingOut]:
+    """Meetings as lists show them to `user`, in a fixed number of statements."""
     facts = facts_of(session, meetings)
-    return [_meeting(meeting, facts) for meeting in meetings]
+    return [_meeting(meeting, facts, user) for meeting in meetings]
 
 
-def _meeting(meeting: Meeting, facts: Facts) -> s.MeetingOut:
+def _meeting(meeting: Meeting, facts: Facts, user: User) -> s.MeetingOut:
     recording, job, upload = (
         facts.recordings.get(meeting.id),
         facts.jobs.get(meeting.id),
@@ -88,7 +89,7 @@ def _meeting(meeting: Meeting, facts: Facts) -> s.MeetingOut:
         starts_at=meeting.begun,
         time_zone=meeting.time_zone,
         people=[person.label for person in meeting.people],
-        runner=meeting.runner_id == me().id,
+        runner=meeting.runner_id == user.id,
         duration=recording.duration if recording else None,
         job=_job(job, recording, facts.roles.get(meeting.id, ())) if job else None,
         upload=_upload(upload, facts.held[upload.id]) if upload else None,
@@ -120,7 +121,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> rec.RecordOut:
     undo, redo = _undoable(session, meeting, user)
     minutes, room = get_minutes(session, meeting.id), room_of(session, meeting.id)
     return rec.RecordOut(
-        meeting=meeting_out(session, meeting),
+        meeting=meeting_out(session, meeting, user),
         recording=_recording_out(recording) if recording else None,
         voices=_voices(session, meeting, speakers, names, floor.shares),
         turns=[_turn_out(row) for row in turns],
@@ -129,7 +130,7 @@ def record_out(session: Session, meeting: Meeting, user: User) -> rec.RecordOut:
         silence=floor.silence,
         minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         breaks=breaks_out(session, meeting.id),
-        marks=marks_out(session, meeting.id, user),
+        marks=marks_out(marks_of(session, meeting.id), account_names(session), user),
         pictures=pictures_out(session, meeting.id),
         consent=consent_out(session, meeting, room) if room else None,
         can_undo=undo,

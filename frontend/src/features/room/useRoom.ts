@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useReducer } from "react";
 
 import { body, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { useStream } from "../../shared/useStream";
 import { roomReducer } from "./roomState";
 import type { Board, LiveLine, Speech } from "./types";
 
@@ -22,14 +23,11 @@ export function useRoom(meetingId: string) {
   }, [query.data]);
 
   const known = meetingId !== "" && !!query.data;
-  useEffect(() => {
-    if (!known) return;
-    const source = new EventSource(`/api/meetings/${meetingId}/room/events`);
-    source.addEventListener("board", (e: MessageEvent<string>) => act({ type: "board", board: JSON.parse(e.data) as Board }));
-    source.addEventListener("lines", (e: MessageEvent<string>) => act({ type: "lines", lines: JSON.parse(e.data) as LiveLine[] }));
-    source.addEventListener("speech", (e: MessageEvent<string>) => act({ type: "speech", speech: JSON.parse(e.data) as Speech, at: Date.now() }));
-    return () => source.close();
-  }, [known, meetingId]);
+  useStream(known ? `/api/meetings/${meetingId}/room/events` : "", {
+    board: (data) => act({ type: "board", board: JSON.parse(data) as Board }),
+    lines: (data) => act({ type: "lines", lines: JSON.parse(data) as LiveLine[] }),
+    speech: (data) => act({ type: "speech", speech: JSON.parse(data) as Speech, at: Date.now() }),
+  });
 
   const stopped = state?.board.state === "stopped";
   useEffect(() => {

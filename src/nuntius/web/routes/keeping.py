@@ -68,7 +68,7 @@ def tell_anew(path: s.MeetingPath, body: People) -> Response:
         recording, job = recording_of(db, meeting), latest_job(db, meeting.id)
         _is_ready(recording, job.state if job else "")
         fresh = create_job(db, meeting.id, body.people, "voices")
-        out, job_id = meeting_out(db, meeting), fresh.id
+        out, job_id = meeting_out(db, meeting, me()), fresh.id
     queue().put(job_id)
     return answer(out)
 

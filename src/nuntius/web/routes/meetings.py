@@ -43,7 +43,7 @@ def get_today() -> Response:
     """What is on, what is worked on, and what is to be checked: the newest of each, with how many there are."""
     with installation().database.read() as db:
         pages = [find(db, me()) for find in (listing.on_now, listing.being_worked_on, listing.to_check)]
-        shown = iter(meetings_out(db, [meeting for page in pages for meeting in page.meetings]))
+        shown = iter(meetings_out(db, [meeting for page in pages for meeting in page.meetings], me()))
         on, busy, check = (
             s.MeetingsOut(meetings=list(islice(shown, len(page.meetings))), total=page.total, after=page.following)
             for page in pages
@@ -73,7 +73,7 @@ def _action(found: listing.FoundAction) -> s.OpenAction:
 
 
 def _page(db: Session, page: listing.Page) -> s.MeetingsOut:
-    return s.MeetingsOut(meetings=meetings_out(db, page.meetings), total=page.total, after=page.following)
+    return s.MeetingsOut(meetings=meetings_out(db, page.meetings, me()), total=page.total, after=page.following)
 
 
 @api.post("", operation_id="createMeeting", responses={200: s.MeetingOut})
@@ -83,7 +83,7 @@ def post_meeting(body: s.NewMeeting) -> Response:
     with installation().database.write() as db:
         upload = get_upload(db, me(), body.upload_id)
         if upload.meeting_id:
-            return answer(meeting_out(db, get_meeting(db, me(), upload.meeting_id)))
+            return answer(meeting_out(db, get_meeting(db, me(), upload.meeting_id), me()))
         others = [(get_upload(db, me(), each.upload_id), each.role) for each in body.beside]
         _fit_together(upload, others)
         meeting = create_meeting(
@@ -93,7 +93,7 @@ def post_meeting(body: s.NewMeeting) -> Response:
         for other, role in others:
             other.meeting_id, other.role = meeting.id, role
         db.flush()
-        return answer(meeting_out(db, meeting))
+        return answer(meeting_out(db, meeting, me()))
 
 
 def _fit_together(upload: Upload, others: Sequence[tuple[Upload, str]]) -> None:
@@ -114,7 +114,7 @@ def begin_work(path: s.MeetingPath) -> Response:
     if is_new:
         queue().put(job.id)
     with store.database.read() as db:
-        return answer(meeting_out(db, get_meeting(db, me(), meeting.id)))
+        return answer(meeting_out(db, get_meeting(db, me(), meeting.id), me()))
 
 
 @api.post("/<meeting_id>/cancel", operation_id="cancelWork", responses={200: s.MeetingOut})
@@ -126,7 +126,7 @@ def cancel(path: s.MeetingPath) -> Response:
         if job is None:
             raise NotFound()
         ask_to_cancel(db, job)
-        return answer(meeting_out(db, meeting))
+        return answer(meeting_out(db, meeting, me()))
 
 
 @api.post("/<meeting_id>/retry", operation_id="retryWork", responses={200: s.MeetingOut})
@@ -138,6 +138,6 @@ def try_again(path: s.MeetingPath) -> Response:
         if job is None:
             raise NotFound()
         retry(db, job)
-        out, job_id = meeting_out(db, meeting), job.id
+        out, job_id = meeting_out(db, meeting, me()), job.id
     queue().put(job_id)
     return answer(out)

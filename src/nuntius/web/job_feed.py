@@ -1,0 +1,53 @@
+"""The news of work: a `job` event whenever work on a meeting that is open to the listener has moved on."""
+
+from collections.abc import Sequence
+from datetime import timedelta
+
+from sqlalchemy import Select, or_, select
+from sqlalchemy.orm import Session
+
+from nuntius.store.meetings import open_to, readers_of
+from nuntius.store.models import Job, Meeting, Recording, User, now
+from nuntius.web.shapes import job_out
+from nuntius.web.streams import Subscription
+
+OVERLAP = timedelta(seconds=30)  # that a look goes back: a row is dated before it is committed
+RECENT = timedelta(minutes=15)  # since which ended work is still news to a page that comes back
+MOST = 40  # jobs that a new listener gets
+
+
+class JobFeed:
+    """Sends what has changed of jobs to those who may read their meetings."""
+
+    def __init__(self) -> None:
+        self._bodies: dict[str, str] = {}  # of the jobs that have lately changed, as they were sent last
+        self._since = now()
+
+    def look(self, session: Session, listeners: Sequence[Subscription]) -> bool:
+        """Statements: two, three for each job at work that has moved on, and two for each listener that is new."""
+        begun = now()
+        for listener in [each for each in listeners if each.fresh]:
+            for job, recording in session.execute(_state(listener.user)).tuples():
+                listener.offer("job", job_out(session, job, recording).model_dump_json())
+            listener.fresh = False
+        rows = session.execute(_jobs().where(Job.updated_at > self._since - OVERLAP)).tuples().all()
+        bodies = {job.id: job_out(session, job, recording).model_dump_json() for job, recording in rows}
+        news = [(job.meeting_id, bodies[job.id]) for job, _ in rows if self._bodies.get(job.id) != bodies[job.id]]
+        readers = readers_of(session, {meeting_id for meeting_id, _ in news})
+        for listener in listeners:
+            for meeting_id, body in news:
+                if listener.user.id in readers[meeting_id]:
+                    listener.offer("job", body)
+        self._bodies, self._since = bodies, begun
+        return False
+
+
+def _jobs() -> Select[Job, Recording]:
+    return select(Job, Recording).join(Recording, Recording.meeting_id == Job.meeting_id)
+
+
+def _state(user: User) -> Select[Job, Recording]:
+    """What a new listener gets: the jobs that go on, and those that have just ended."""
+    lately = or_(Job.state.in_(("waiting", "working")), Job.updated_at > now() - RECENT)
+    mine = Job.meeting_id.in_(open_to(user).with_only_columns(Meeting.id))
+    return _jobs().where(mine, lately).order_by(Job.updated_at.desc()).limit(MOST)
