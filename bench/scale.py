@@ -7,32 +7,19 @@ import argparse
 import statistics
 import time
 from dataclasses import replace
-from datetime import timedelta
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
 from huey import MemoryHuey
 from sqlalchemy import event
-from sqlalchemy.orm import Session
+from tests.filling import fill
 from tests.help import Desk
 
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
-from nuntius.store.models import (
-    EvidenceRow,
-    Job,
-    LineRow,
-    Meeting,
-    MinutesRow,
-    Person,
-    Recording,
-    Speaker,
-    TurnRow,
-    User,
-    now,
-)
+from nuntius.store.models import User
 
 ROUTES = (
     "/api/meetings",
@@ -44,47 +31,7 @@ ROUTES = (
     "/api/setup/trust",
 )
 TIMES = 15  # requests of each route
-LINES, TURN = 35, 40  # lines of each meeting's minutes, words of a turn
-
-
-def fill(session: Session, user: User, first: int, count: int, words: int) -> None:
-    """Meetings `first` to `first + count` of twelve people, each with `words` words, minutes and a job that is done."""
-    people = (
-        list(session.query(Person))
-        if first
-        else [Person(workspace_id=user.workspace_id, name=f"Person {n}", name_key=f"person {n}") for n in range(12)]
-    )
-    session.add_all(people)
-    for number in range(first, first + count):
-        meeting = Meeting(
-            workspace_id=user.workspace_id, title=f"Boat affairs {number}", kind="committee", time_zone="UTC",
-            starts_at=now() - timedelta(hours=number), runner_id=user.id, people=people[number % 4 : number % 4 + 6],
-        )  # fmt: skip
-        session.add(meeting)
-        session.flush()
-        speaker = Speaker(meeting_id=meeting.id, label="Voice A", person_id=people[1].id)
-        minutes = MinutesRow(meeting_id=meeting.id, sections=[], detailed=[], coverage=1.0, gaps=[], chapters=[])
-        session.add_all(
-            [
-                speaker,
-                minutes,
-                Recording(meeting_id=meeting.id, name="a.wav", digest="0" * 64, duration=3600.0),
-                Job(meeting_id=meeting.id, state="done"),
-            ]
-        )
-        session.flush()
-        said = [[f"word{n}", n / 2, n / 2 + 0.4, 0.9] for n in range(TURN)]
-        session.add_all(
-            TurnRow(meeting_id=meeting.id, number=n, speaker_id=speaker.id, cue="", words=said)
-            for n in range(words // TURN)
-        )
-        session.add_all(
-            LineRow(
-                minutes_id=minutes.id, number=n, kind="action" if n < 5 else "key_point", chapter=0, text=f"Paint boat {n}.",
-                owner=["Voice A"], state="", why="", evidence=[EvidenceRow(turn=n, first=0, last=9, start=0.0, end=5.0, quote="Paint it.")],
-            )
-            for n in range(LINES)
-        )  # fmt: skip
+LINES = 35  # of each meeting's minutes
 
 
 def measured(desk: Desk, path: str) -> dict[str, Any]:
@@ -124,7 +71,7 @@ def main() -> None:
             while held < wanted:
                 count = min(50, wanted - held)
                 with store.database.write() as session:
-                    fill(session, session.query(User).one(), held, count, asked.words)
+                    fill(session, session.query(User).one(), held, count, asked.words, LINES)
                 held += count
             for path in ROUTES:
                 m = measured(desk, path)

@@ -1,26 +1,12 @@
-"""Lists take a fixed number of statements and answer a page, however many meetings there are."""
+"""Lists take a fixed number of statements and answer a page, however many meetings there are; a record its window."""
 
-from datetime import timedelta
 from typing import Any
 
 import pytest
 from sqlalchemy import event
-from sqlalchemy.orm import Session
 
-from nuntius.store.models import (
-    EvidenceRow,
-    Excerpt,
-    Job,
-    LineRow,
-    Meeting,
-    MinutesRow,
-    Person,
-    Recording,
-    Speaker,
-    TurnRow,
-    User,
-    now,
-)
+from nuntius.store.models import User
+from tests.filling import TURN, fill
 from tests.help import Desk
 
 LISTS = {
@@ -36,36 +22,6 @@ LISTS = {
     "/api/templates": 6,
     "/api/activity": 6,
 }  # statements at most, those of the session included
-
-
-def fill(session: Session, user: User, count: int) -> None:
-    """`count` meetings of the same people, each with a recording, a job, minutes and an excerpt."""
-    people = [Person(workspace_id=user.workspace_id, name=f"P{n}", name_key=f"p{n}") for n in range(3)]
-    session.add_all(people)
-    for number in range(count):
-        meeting = Meeting(
-            workspace_id=user.workspace_id, title=f"Boat {number}", kind="committee", time_zone="UTC",
-            starts_at=now() - timedelta(days=number), runner_id=user.id, people=list(people),
-        )  # fmt: skip
-        session.add(meeting)
-        session.flush()
-        session.add(Recording(meeting_id=meeting.id, name="a.wav", digest="0" * 64, duration=60.0))
-        session.add(Job(meeting_id=meeting.id, state="done" if number % 3 else "waiting"))
-        speaker = Speaker(meeting_id=meeting.id, label="Voice A", person_id=people[0].id)
-        minutes = MinutesRow(meeting_id=meeting.id, sections=[], detailed=[], coverage=1.0, gaps=[], chapters=[])
-        session.add_all([speaker, minutes])
-        session.flush()
-        words = [["Paint", 0.0, 0.5, 1.0], ["it.", 0.5, 1.0, 1.0]]
-        session.add(TurnRow(meeting_id=meeting.id, number=0, speaker_id=speaker.id, cue="", words=words))
-        session.add(
-            LineRow(
-                minutes_id=minutes.id, number=0, kind="action", chapter=0, text="Paint it.", owner=["Voice A"],
-                state="", why="", evidence=[EvidenceRow(turn=0, first=0, last=1, start=0.0, end=1.0, quote="Paint it.")],
-            )
-        )  # fmt: skip
-        session.add(
-            Excerpt(meeting_id=meeting.id, user_id=user.id, title="T", speakers=["Voice A"], start=0, end=1, quote="Q")
-        )
 
 
 def statements(desk: Desk, path: str) -> tuple[int, Any]:
@@ -87,17 +43,18 @@ def statements(desk: Desk, path: str) -> tuple[int, Any]:
 
 @pytest.mark.parametrize("path", LISTS)
 def test_their_number_does_not_grow_with_the_meetings(path: str, desk: Desk) -> None:
-    counts = []
+    counts, held = [], 0
     for more in (4, 120):
         with desk.installation.database.write() as session:
-            fill(session, session.query(User).one(), more)
+            fill(session, session.query(User).one(), held, more)
+        held += more
         counts.append(statements(desk, path)[0])
     assert counts[0] == counts[1] <= LISTS[path]
 
 
 def test_pages_follow_each_other_without_gap_or_repeat(desk: Desk) -> None:
     with desk.installation.database.write() as session:
-        fill(session, session.query(User).one(), 124)
+        fill(session, session.query(User).one(), 0, 124)
     titles: list[str] = []
     after = ""
     while True:
@@ -107,7 +64,7 @@ def test_pages_follow_each_other_without_gap_or_repeat(desk: Desk) -> None:
         if page["after"] is None:
             break
         after = f"&after={page['after'].replace('+', '%2B')}"
-    assert titles == [f"Boat {number}" for number in range(124)]
+    assert titles == [f"Boat affairs {number}" for number in range(124)]
     assert desk.client.get("/api/meetings?after=nonsense").status_code == 409
 
 
@@ -126,11 +83,38 @@ def test_words_are_found_in_title_kind_and_people(desk: Desk) -> None:
 
 def test_today_counts_all_and_shows_the_newest(desk: Desk) -> None:
     with desk.installation.database.write() as session:
-        fill(session, session.query(User).one(), 150)
+        fill(session, session.query(User).one(), 0, 150)
     desk.client.post("/api/rooms", {"title": "On now"})
     today = desk.client.get("/api/meetings/today").json
     assert (today["on"]["total"], today["busy"]["total"], today["check"]["total"]) == (1, 50, 100)
     assert (len(today["busy"]["meetings"]), len(today["check"]["meetings"])) == (50, 50)
     actions = desk.client.get("/api/meetings/actions?most=8").json
     assert (len(actions["actions"]), actions["total"]) == (8, 150)
-    assert actions["actions"][0]["owner"] == ["P0"]
+    assert actions["actions"][0]["owner"] == ["Person 0"]
+
+
+RECORD = {"": 30, "/turns?first=500": 8}  # statements at most of a record, those of the session included
+
+
+@pytest.mark.parametrize("part", RECORD)
+def test_a_record_comes_by_windows(part: str, desk: Desk) -> None:
+    with desk.installation.database.write() as session:
+        fill(session, session.query(User).one(), 1, 1, words=1200 * TURN, lines=3)
+    (meeting,) = desk.client.get("/api/meetings").json["meetings"]
+    count, answer = statements(desk, f"/api/meetings/{meeting['id']}{part}")
+    assert count <= RECORD[part]
+    assert (len(answer["turns"]), answer.get("total_turns", answer.get("total"))) == (500, 1200)
+    rest = desk.client.get(f"/api/meetings/{meeting['id']}/turns?first=1000").json
+    assert [turn["number"] for turn in rest["turns"]] == list(range(1000, 1200))
+
+
+def test_ticking_a_line_answers_with_that_line(desk: Desk) -> None:
+    with desk.installation.database.write() as session:
+        fill(session, session.query(User).one(), 1, 1, words=12_000, lines=400)
+    (meeting,) = desk.client.get("/api/meetings").json["meetings"]
+    line = desk.record(meeting["id"])["minutes"]["lines"][7]["id"]
+    changed = desk.client.put(f"/api/meetings/{meeting['id']}/lines/{line}/tick", {"checked": True})
+    assert [(each["id"], each["checked"]) for each in changed.json["lines"]] == [(line, True)]
+    assert (changed.json["minutes"], changed.json["turns"]) == (None, [])
+    undone = desk.client.post(f"/api/meetings/{meeting['id']}/undo").json
+    assert [(each["id"], each["checked"]) for each in undone["lines"]] == [(line, False)]

@@ -1328,6 +1328,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Some turns, from a number on. */
+        get: operations["getTurns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/turns/{number}": {
         parameters: {
             query?: never;
@@ -1458,6 +1475,23 @@ export interface paths {
         put?: never;
         /** Says that two voices are one. */
         post: operations["mergeVoices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/voices/{speaker_id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who a voice may be. */
+        get: operations["getSuggestions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2187,7 +2221,7 @@ export interface components {
         };
         /**
          * ChangedOut
-         * @description What a change touched: names of the voices, the minutes, the turns.
+         * @description What a change touched: names of the voices, turns, lines, or all of the minutes where more of them changed.
          *
          *     `restructured` says that turns were split, joined or given to others: the record is to be read anew.
          */
@@ -2196,6 +2230,11 @@ export interface components {
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["LineOut"][];
             minutes: components["schemas"]["MinutesOut"] | null;
             /** Names */
             names: components["schemas"]["NamedVoice"][];
@@ -3279,7 +3318,9 @@ export interface components {
         };
         /**
          * RecordOut
-         * @description All that the page of a meeting shows, apart from the waveform and the sound.
+         * @description All that the page of a meeting shows, apart from the waveform, the sound, and turns behind the first 500.
+         *
+         *     The others of the `total_turns` come by `getTurns`.
          */
         RecordOut: {
             /** Breaks */
@@ -3309,6 +3350,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Total Turns */
+            total_turns: number;
             /** Turns */
             turns: components["schemas"]["TurnOut"][];
             /** Voices */
@@ -3613,6 +3656,14 @@ export interface components {
             name: string | null;
         };
         /**
+         * SuggestionsOut
+         * @description Who a voice may be: those the talk points to first, then the others who were there and have no voice yet.
+         */
+        SuggestionsOut: {
+            /** Names */
+            names: string[];
+        };
+        /**
          * TemplateOut
          * @description A template that can be chosen by its key; `id` is null for one that is shipped.
          */
@@ -3807,6 +3858,16 @@ export interface components {
             /** Number */
             number: number | null;
         };
+        /**
+         * TurnsOut
+         * @description Some turns in order, from the one that was asked for; `total` there are.
+         */
+        TurnsOut: {
+            /** Total */
+            total: number;
+            /** Turns */
+            turns: components["schemas"]["TurnOut"][];
+        };
         /** UploadOut */
         UploadOut: {
             /** Held */
@@ -3875,8 +3936,6 @@ export interface components {
             named: boolean;
             /** Share */
             share: number;
-            /** Suggestions */
-            suggestions: string[];
         };
         /** WorkspaceIn */
         WorkspaceIn: {
@@ -6700,6 +6759,39 @@ export interface operations {
             };
         };
     };
+    getTurns: {
+        parameters: {
+            query?: {
+                first?: number;
+            };
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     correctTurn: {
         parameters: {
             query?: never;
@@ -6965,6 +7057,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getSuggestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                speaker_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionsOut"];
                 };
             };
             /** @description Unprocessable Entity */

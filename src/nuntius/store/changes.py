@@ -23,7 +23,7 @@ from nuntius.store.models import (
 )
 from nuntius.store.people import named_person
 from nuntius.store.rooms import room_of, touch
-from nuntius.store.transcripts import packed, turns_of, unpacked
+from nuntius.store.transcripts import packed, speaker_of, turns_of, unpacked
 from nuntius.store.turn_pieces import replace_turns
 
 LONGEST_LINE = 4000  # characters
@@ -32,7 +32,7 @@ LONGEST_TURN = 20_000  # characters
 
 def name_voice(session: Session, user: User, meeting: Meeting, speaker_id: int, name: str | None) -> Change:
     """Matches a voice to the person of this name (made if new), or to nobody."""
-    speaker = _owned(session, meeting, Speaker, speaker_id)
+    speaker = speaker_of(session, meeting, speaker_id)
     person = named_person(session, meeting.workspace_id, name) if name and name.strip() else None
     return _do(session, user, meeting, "voice", speaker.id, speaker.person_id, person.id if person else None)
 
@@ -267,13 +267,6 @@ def _tell_room(session: Session, row: Any) -> None:
     version = touch(room)
     if isinstance(row, LiveLineRow):
         row.version = version
-
-
-def _owned(session: Session, meeting: Meeting, table: type[Speaker], target: int) -> Speaker:
-    row = session.get(table, target)
-    if row is None or row.meeting_id != meeting.id:
-        raise NotFound()
-    return row
 
 
 def _line(session: Session, meeting: Meeting, line_id: int) -> LineRow:

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from nuntius.store.changes import change_together
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import Change, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, User
+from nuntius.store.transcripts import speaker_of
 from nuntius.store.turn_pieces import Piece, piece_of, piece_with, words_of
 
 
@@ -30,7 +31,7 @@ def give_words(
     last = len(words) - 1 if last is None else last
     if not 0 <= first <= last < len(words):
         raise Conflict("Choose words of one turn. The turn may have been changed meanwhile.")
-    to = _new_voice(session, meeting) if voice is None else _voice(session, meeting, voice)
+    to = _new_voice(session, meeting) if voice is None else speaker_of(session, meeting, voice)
     if to.id == turn.speaker_id:
         raise Conflict(f"These words are {to.label}'s already.")
     pieces = _cut(session, turn, [cut for cut in (first, last + 1) if 0 < cut < len(words)])
@@ -68,7 +69,7 @@ def join_turns(session: Session, user: User, meeting: Meeting, number: int) -> C
 
 def merge_voices(session: Session, user: User, meeting: Meeting, voice: int, into: int) -> Change:
     """Says that two voices are one: all that `voice` said becomes that of `into`. Raises NotFound, Conflict."""
-    gone, stays = _voice(session, meeting, voice), _voice(session, meeting, into)
+    gone, stays = speaker_of(session, meeting, voice), speaker_of(session, meeting, into)
     if gone.id == stays.id:
         raise Conflict("Choose two different voices.")
     rows = session.scalars(select(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.speaker_id == gone.id))
@@ -142,13 +143,6 @@ def _turn(session: Session, meeting: Meeting, number: int) -> TurnRow:
     if turn is None:
         raise NotFound()
     return turn
-
-
-def _voice(session: Session, meeting: Meeting, voice: int) -> Speaker:
-    speaker = session.get(Speaker, voice)
-    if speaker is None or speaker.meeting_id != meeting.id:
-        raise NotFound()
-    return speaker
 
 
 def _new_voice(session: Session, meeting: Meeting) -> Speaker:

@@ -8,7 +8,8 @@ from sqlalchemy.orm import Session
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import Word
-from nuntius.store.models import Person, Speaker, TurnRow
+from nuntius.store.errors import NotFound
+from nuntius.store.models import Meeting, Person, Speaker, TurnRow
 
 
 def packed(words: tuple[Word, ...]) -> list[list[Any]]:
@@ -45,6 +46,14 @@ def save_transcript(session: Session, meeting_id: str, transcript: Transcript) -
 def speakers_of(session: Session, meeting_id: str) -> list[Speaker]:
     """Voices in the order of their first row."""
     return list(session.scalars(select(Speaker).where(Speaker.meeting_id == meeting_id).order_by(Speaker.id)))
+
+
+def speaker_of(session: Session, meeting: Meeting, speaker_id: int) -> Speaker:
+    """One voice of a meeting. Raises NotFound."""
+    speaker = session.get(Speaker, speaker_id)
+    if speaker is None or speaker.meeting_id != meeting.id:
+        raise NotFound()
+    return speaker
 
 
 def turns_of(session: Session, meeting_id: str) -> list[TurnRow]:

@@ -12,7 +12,12 @@ class VoiceOut(Wire):
     name: str
     named: bool
     share: float
-    suggestions: list[str]
+
+
+class SuggestionsOut(Wire):
+    """Who a voice may be: those the talk points to first, then the others who were there and have no voice yet."""
+
+    names: list[str]
 
 
 class TurnOut(Wire):
@@ -138,13 +143,24 @@ class ConsentOut(Wire):
     there: list[ThereOut]
 
 
+class TurnsOut(Wire):
+    """Some turns in order, from the one that was asked for; `total` there are."""
+
+    turns: list[TurnOut]
+    total: int
+
+
 class RecordOut(Wire):
-    """All that the page of a meeting shows, apart from the waveform and the sound."""
+    """All that the page of a meeting shows, apart from the waveform, the sound, and turns behind the first 500.
+
+    The others of the `total_turns` come by `getTurns`.
+    """
 
     meeting: MeetingOut
     recording: RecordingOut | None
     voices: list[VoiceOut]
     turns: list[TurnOut]
+    total_turns: int
     spans: list[tuple[float, float, int]]
     doubts: list[DoubtOut] = []
     silence: float
@@ -164,7 +180,7 @@ class NamedVoice(Wire):
 
 
 class ChangedOut(Wire):
-    """What a change touched: names of the voices, the minutes, the turns.
+    """What a change touched: names of the voices, turns, lines, or all of the minutes where more of them changed.
 
     `restructured` says that turns were split, joined or given to others: the record is to be read anew.
     """
@@ -172,6 +188,7 @@ class ChangedOut(Wire):
     names: list[NamedVoice]
     turns: list[TurnOut]
     restructured: bool = False
+    lines: list[LineOut] = []
     minutes: MinutesOut | None
     can_undo: bool
     can_redo: bool

@@ -87,6 +87,10 @@ class MeetingsQuery(BaseModel):
     after: str | None = Field(default=None, max_length=80)
 
 
+class FirstTurn(BaseModel):
+    first: Number = 0
+
+
 class ActionsQuery(BaseModel):
     most: int = Field(default=50, ge=1, le=200)
 

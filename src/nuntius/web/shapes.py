@@ -1,10 +1,10 @@
 """From stored rows to what goes over the wire."""
 
-from collections import Counter, defaultdict
+from collections import Counter
 from collections.abc import Collection, Sequence
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
@@ -123,8 +123,9 @@ def record_out(session: Session, meeting: Meeting, user: User) -> rec.RecordOut:
     return rec.RecordOut(
         meeting=meeting_out(session, meeting, user),
         recording=_recording_out(recording) if recording else None,
-        voices=_voices(session, meeting, speakers, names, floor.shares),
-        turns=[_turn_out(row) for row in turns],
+        voices=_voices(speakers, names, floor.shares),
+        turns=[_turn_out(row) for row in turns[:WINDOW]],
+        total_turns=len(turns),
         spans=[(a, b, ids[v]) for a, b, v in heard if v in ids],
         doubts=_doubts(turns, labels, spans, ids),
         silence=floor.silence,
@@ -138,13 +139,25 @@ def record_out(session: Session, meeting: Meeting, user: User) -> rec.RecordOut:
     )
 
 
+def turns_out(session: Session, meeting: Meeting, first: int) -> rec.TurnsOut:
+    """A window of turns."""
+    where = TurnRow.meeting_id == meeting.id
+    rows = session.scalars(select(TurnRow).where(where).order_by(TurnRow.number).offset(first).limit(WINDOW))
+    total = session.scalar(select(func.count()).select_from(TurnRow).where(where)) or 0
+    return rec.TurnsOut(turns=[_turn_out(row) for row in rows], total=total)
+
+
+WINDOW = 500  # turns that come at once
+OF_LINE = ("line", "tick", "throw")  # changes of one line
 RESTRUCTURES = ("turns", "turn voice", "spans")  # changes after which the turns are others
 
 
 def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> rec.ChangedOut:
-    """What a change touches: the names of voices, the lines, the turns."""
+    """What a change touches: the names of voices, the turns, the line, or the minutes where it is more than a line."""
     names = names_of(session, meeting.id)
-    minutes = get_minutes(session, meeting.id)
+    line = session.get(LineRow, change.target) if change and change.kind in OF_LINE else None
+    wide = change is not None and change.kind not in (*OF_LINE, "turn", "live")
+    minutes = get_minutes(session, meeting.id) if wide else None
     undo, redo = _undoable(session, meeting, user)
     return rec.ChangedOut(
         names=[
@@ -153,10 +166,16 @@ def changed_out(session: Session, meeting: Meeting, user: User, change: Change |
         ],
         turns=[_turn_out(row) for row in _turns_of(session, change)] if change else [],
         restructured=change is not None and any(step[0] in RESTRUCTURES for step in _steps(change)),
+        lines=[line_out(line, names, _chapters(session, line))] if line else [],
         minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         can_undo=undo,
         can_redo=redo,
     )
+
+
+def _chapters(session: Session, line: LineRow) -> tuple[str, ...]:
+    """Titles of the chapters of the minutes that a line stands in."""
+    return tuple(c["title"] for c in session.get_one(MinutesRow, line.minutes_id).chapters)
 
 
 def _turns_of(session: Session, change: Change) -> list[TurnRow]:
@@ -212,17 +231,7 @@ def _doubts(
     ]
 
 
-def _voices(
-    session: Session, meeting: Meeting, speakers: list[Speaker], names: dict[str, str], shares: dict[str, float]
-) -> list[rec.VoiceOut]:
-    """Voices with the people that each may be: those the talk points to first, then the rest."""
-    people = [person.label for person in meeting.people]
-    taken = {names[speaker.label] for speaker in speakers if speaker.person_id}
-    votes = name_votes(load_transcript(session, meeting.id, named=False), tuple(people)) if people else {}
-    order: dict[str, list[str]] = defaultdict(list)
-    for speaker in speakers:
-        ranked = sorted(people, key=lambda name: -votes.get(speaker.label, Counter())[name])
-        order[speaker.label] = [name for name in ranked if name not in taken]
+def _voices(speakers: list[Speaker], names: dict[str, str], shares: dict[str, float]) -> list[rec.VoiceOut]:
     return [
         rec.VoiceOut(
             id=speaker.id,
@@ -230,10 +239,18 @@ def _voices(
             name=names[speaker.label],
             named=speaker.person_id is not None,
             share=round(shares.get(speaker.label, 0.0), 4),
-            suggestions=order[speaker.label],
         )
         for speaker in speakers
     ]
+
+
+def suggestions_out(session: Session, meeting: Meeting, speaker: Speaker) -> rec.SuggestionsOut:
+    """The people that a voice may be: those the talk points to first, then the rest."""
+    people = [person.label for person in meeting.people]
+    named = {name for label, name in names_of(session, meeting.id).items() if name != label}
+    votes = name_votes(load_transcript(session, meeting.id, named=False), tuple(people)) if people else {}
+    ranked = sorted(people, key=lambda name: -votes.get(speaker.label, Counter())[name])
+    return rec.SuggestionsOut(names=[name for name in ranked if name not in named])
 
 
 def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> rec.MinutesOut:

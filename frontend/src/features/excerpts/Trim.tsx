@@ -2,7 +2,7 @@ import { Box, Slider, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 
-import { bodyAs, client } from "../../api/client";
+import { fetchRecord } from "../../shared/fetchRecord";
 import { clock } from "../../shared/times";
 import { AROUND, snapped, stepped, wordsBetween } from "./trimming";
 
@@ -16,7 +16,7 @@ interface Props {
 
 /** The ends of a passage drawn over the words around it; they stop at the border of a word. */
 export function Trim({ meetingId, around, start, end, onTrim }: Props) {
-  const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000 });
+  const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => fetchRecord(meetingId), staleTime: 60_000 });
   const [from, to] = [Math.max(0, around.start - AROUND), around.end + AROUND];
   const words = useMemo(() => wordsBetween(record.data?.turns.flatMap((turn) => turn.words) ?? [], from, to), [from, record.data, to]);
   const [drawn, setDrawn] = useState<[number, number] | null>(null);

@@ -5,8 +5,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 
-import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
+import { sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { fetchRecord } from "../../shared/fetchRecord";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { Drawing } from "./Drawing";
@@ -18,7 +19,7 @@ const ZOOMS = [0.4, 0.5, 0.65, 0.8, 1, 1.25, 1.6, 2];
 /** The meeting as a map: its subjects, and the lines that belong to each. */
 export default function TopicMap() {
   const { meetingId = "" } = useParams();
-  const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000 });
+  const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => fetchRecord(meetingId), staleTime: 60_000 });
   if (record.isPending) return <Loading what="the map" />;
   if (record.error) return <Failure error={record.error} onRetry={() => void record.refetch()} />;
   if (!record.data.minutes?.lines.length) return <Typography sx={{ p: 4 }}>There are no minutes to draw yet. <Link component={RouterLink} to={`/meetings/${meetingId}`}>Back to the record</Link></Typography>;

@@ -1,5 +1,7 @@
 import { Box, Button, ButtonBase, MenuItem, Popover, TextField, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
+
 
 import type { RecordActions } from "./useRecord";
 import type { Voice } from "./types";
@@ -19,7 +21,7 @@ export function VoiceName({ voice, voices, actions, onSample }: { voice: Voice; 
         {!voice.named && <Box component="span" sx={{ ml: 0.75, color: "text.secondary" }}>— name this voice</Box>}
       </ButtonBase>
       {anchor && <Popover open anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: "bottom", horizontal: "left" }} slotProps={{ paper: { role: "dialog", "aria-label": `Who is ${voice.name}?` } as object }}>
-        <Choice voice={voice} onChoose={choose} onSample={onSample} />
+        <Choice voice={voice} suggest={actions.suggest} onChoose={choose} onSample={onSample} />
         {voices.length > 1 && (
           <Box sx={{ px: 2, pb: 2, width: 280 }}>
             <TextField
@@ -35,8 +37,9 @@ export function VoiceName({ voice, voices, actions, onSample }: { voice: Voice; 
   );
 }
 
-function Choice({ voice, onChoose, onSample }: { voice: Voice; onChoose: (name: string | null) => void; onSample: () => void }) {
+function Choice({ voice, suggest, onChoose, onSample }: { voice: Voice; suggest: RecordActions["suggest"]; onChoose: (name: string | null) => void; onSample: () => void }) {
   const [typed, setTyped] = useState("");
+  const suggestions = useQuery({ queryKey: ["suggestions", voice.id], queryFn: () => suggest(voice.id), staleTime: 0, gcTime: 0, retry: false });
   const send = (event: FormEvent) => {
     event.preventDefault();
     if (typed.trim()) onChoose(typed.trim());
@@ -47,12 +50,13 @@ function Choice({ voice, onChoose, onSample }: { voice: Voice; onChoose: (name: 
         <Typography variant="h3">Who is {voice.name}?</Typography>
         <Button size="small" onClick={onSample}>Hear it</Button>
       </Box>
-      {voice.suggestions.length > 0 && (
+      {suggestions.isPending && <Typography variant="body2" color="textSecondary">Who it may be …</Typography>}
+      {suggestions.data && suggestions.data.length > 0 && (
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
-          {voice.suggestions.map((name) => <Button key={name} size="small" variant="outlined" onClick={() => onChoose(name)}>{name}</Button>)}
+          {suggestions.data.map((name) => <Button key={name} size="small" variant="outlined" onClick={() => onChoose(name)}>{name}</Button>)}
         </Box>
       )}
-      <TextField size="small" label="Another name" value={typed} onChange={(e) => setTyped(e.target.value)} autoFocus={voice.suggestions.length === 0} />
+      <TextField size="small" label="Another name" value={typed} onChange={(e) => setTyped(e.target.value)} autoFocus />
       <Box sx={{ display: "flex", gap: 1 }}>
         <Button type="submit" variant="contained" size="small" disabled={!typed.trim()}>Name it</Button>
         {voice.named && <Button size="small" color="inherit" onClick={() => onChoose(null)}>Take the name away</Button>}

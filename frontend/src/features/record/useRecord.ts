@@ -3,6 +3,7 @@ import { useCallback, useMemo, useRef } from "react";
 
 import { ApiProblem, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { fetchRecord, whole } from "../../shared/fetchRecord";
 import { useInTurn } from "../../shared/useInTurn";
 import { minutesAwaited } from "./awaited";
 import type { Changed, Reason, RecordData, Shape } from "./types";
@@ -16,11 +17,13 @@ const FOLLOW_AFTER = 1200; // milliseconds without a further change after which 
 export function merged(record: RecordData, changed: Changed): RecordData {
   const names = new Map(changed.names.map((voice) => [voice.id, voice]));
   const turns = new Map(changed.turns.map((turn) => [turn.number, turn]));
+  const minutes = changed.minutes ?? record.minutes;
+  const lines = new Map(changed.lines.map((line) => [line.id, line]));
   return {
     ...record,
     voices: record.voices.map((voice) => ({ ...voice, ...names.get(voice.id) })),
     turns: turns.size ? record.turns.map((old) => turns.get(old.number) ?? old) : record.turns,
-    minutes: changed.minutes ?? record.minutes,
+    minutes: minutes && lines.size ? { ...minutes, lines: minutes.lines.map((old) => lines.get(old.id) ?? old) } : minutes,
     can_undo: changed.can_undo,
     can_redo: changed.can_redo,
   };
@@ -32,7 +35,7 @@ export function useRecord(meetingId: string) {
   const notice = useNotice();
   const inTurn = useInTurn();
   const key = useMemo(() => ["record", meetingId], [meetingId]);
-  const query = useQuery({ queryKey: key, queryFn: () => bodyAs("RecordOut", client.GET("/api/meetings/{meeting_id}", { params: { path: { meeting_id: meetingId } } })), staleTime: 60_000,
+  const query = useQuery({ queryKey: key, queryFn: () => fetchRecord(meetingId), staleTime: 60_000,
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
     refetchInterval: (q) => (q.state.data?.meeting.room === "stopped" && minutesAwaited(q.state.data) ? 1000 : false) });
 
@@ -69,6 +72,9 @@ export function useRecord(meetingId: string) {
   const actions = useMemo(() => {
     const meeting_id = meetingId;
     return {
+      /** Who a voice may be, the likeliest first. */
+      suggest: async (speaker_id: number): Promise<string[]> =>
+        (await bodyAs("SuggestionsOut", client.GET("/api/meetings/{meeting_id}/voices/{speaker_id}/suggestions", { params: { path: { meeting_id, speaker_id } } }))).names,
       undo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/undo", { params: { path: { meeting_id } } }))),
       redo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
       nameVoice: (speaker_id: number, name: string | null) =>
@@ -96,7 +102,7 @@ export function useRecord(meetingId: string) {
 
   const remake = useCallback((shape: Shape = {}, quiet = false) => inTurn(async () => {
     try {
-      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, fine: null, ...shape } })));
+      queries.setQueryData(key, await whole(await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, fine: null, ...shape } }))));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
       void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
@@ -108,7 +114,7 @@ export function useRecord(meetingId: string) {
 
   const cut = useCallback((start: number, end: number): Promise<boolean> => inTurn(async () => {
     try {
-      queries.setQueryData(key, await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } })));
+      queries.setQueryData(key, await whole(await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } }))));
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["actions"] });
       return true;

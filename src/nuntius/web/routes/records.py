@@ -22,7 +22,7 @@ from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
 from nuntius.store.templates import choose
-from nuntius.store.transcripts import load_transcript
+from nuntius.store.transcripts import load_transcript, speaker_of
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
@@ -33,7 +33,7 @@ from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import asked_from, installation, me
-from nuntius.web.shapes import changed_out, record_out
+from nuntius.web.shapes import changed_out, record_out, suggestions_out, turns_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
@@ -43,6 +43,21 @@ def get_record(path: s.MeetingPath) -> Response:
     """The whole record."""
     with installation().database.read() as db:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
+
+
+@api.get("/turns", operation_id="getTurns", responses={200: rec.TurnsOut})
+def get_turns(path: s.MeetingPath, query: s.FirstTurn) -> Response:
+    """Some turns, from a number on."""
+    with installation().database.read() as db:
+        return answer(turns_out(db, get_meeting(db, me(), path.meeting_id), query.first))
+
+
+@api.get("/voices/<int:speaker_id>/suggestions", operation_id="getSuggestions", responses={200: rec.SuggestionsOut})
+def get_suggestions(path: s.VoicePath) -> Response:
+    """Who a voice may be."""
+    with installation().database.read() as db:
+        meeting = get_meeting(db, me(), path.meeting_id)
+        return answer(suggestions_out(db, meeting, speaker_of(db, meeting, path.speaker_id)))
 
 
 @api.delete("", operation_id="deleteMeeting", responses={200: s.Removed})
