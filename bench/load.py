@@ -4,7 +4,7 @@
 
 First so many pages follow their streams while nothing happens: processor time of the server, milliseconds of a plain
 request. Then each person has a page with its stream, ten of them watch a room that is written to five times a second,
-and each opens lists and Records and ticks lines, one after another with pauses of one to three seconds: milliseconds
+and each opens lists and Records and ticks lines, one after another with pauses of three to ten seconds: milliseconds
 (p50, p95) by kind of request, answers other than 200, processor time. The talk is invented.
 """
 
@@ -40,6 +40,7 @@ from nuntius.store.models import LineRow, Meeting, MinutesRow, Person, Room, Use
 from nuntius.store.rooms import open_room, room_of
 
 STREAMS = 6  # of one person
+PAUSE = (3.0, 10.0)  # seconds between two requests of one person
 LINES = 35  # of each meeting's minutes
 ATTENDANCE = 8  # accounts of each meeting, beside two people without one
 WATCHERS, EVENTS = 10, 5  # people who watch the room, lines a second that come into it
@@ -173,7 +174,7 @@ async def person(port: int, cookie: str, end: float, ticks: Ticks, lines: list[t
         token = (await client.get("/api/session")).json()["csrf"]
         client.headers["X-CSRF-Token"] = token
         while time.monotonic() < end:
-            await asyncio.sleep(chance.uniform(1, 3))
+            await asyncio.sleep(chance.uniform(*PAUSE))
             meeting, line = chance.choice(lines)
             kind, path, method, body = chance.choice(
                 (

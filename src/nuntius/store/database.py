@@ -6,6 +6,7 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
+import orjson
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.exc import TimeoutError as PoolExhausted
@@ -133,6 +134,7 @@ def _engine(url: str, foreign_keys: bool = True) -> Engine:
         max_overflow=OVERFLOW,
         pool_timeout=WAIT / 1000,
         hide_parameters=True,  # no spoken word reaches a log
+        json_deserializer=orjson.loads,  # the words of a long meeting are read four times as fast as by json
     )
 
     @event.listens_for(engine, "connect")
