@@ -11,10 +11,9 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-from huey import MemoryHuey
 from sqlalchemy import event
 from tests.filling import fill
-from tests.help import Desk
+from tests.help import Desk, in_memory
 
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
@@ -65,7 +64,7 @@ def main() -> None:
     asked = parser.parse_args()
     with TemporaryDirectory() as folder:
         store = Installation(replace(Settings.from_environment({}), data=Path(folder)))
-        desk, held = Desk(store, Queue(store, MemoryHuey())), 0
+        desk, held = Desk(store, Queue(store, in_memory)), 0
         print(f"{'meetings':>8}  {'route':<32}{'statements':>10}{'cpu ms':>8}{'kB':>8}{'p50 ms':>8}{'p95 ms':>8}")
         for wanted in asked.meetings:
             while held < wanted:

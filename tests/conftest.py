@@ -8,13 +8,12 @@ from pathlib import Path
 import hypothesis
 import numpy as np
 import pytest
-from huey import MemoryHuey
 
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
 from nuntius.store.database import Database
 from nuntius.store.installation import Installation, database_of
-from tests.help import Desk, tone, write_wav
+from tests.help import Desk, in_memory, tone, write_wav
 from tests.rooms import RoomDesk
 
 ROOT = Path(__file__).parents[1]
@@ -35,7 +34,8 @@ def migrated(tmp_path_factory: pytest.TempPathFactory) -> Path:
 @pytest.fixture
 def settings(tmp_path: Path, migrated: Path) -> Settings:
     environment = {"NUNTIUS_RECOGNISER": "scripted"}
-    made = replace(Settings.from_environment(environment), data=tmp_path / "data")
+    hosts = ("127.0.0.1", "localhost")
+    made = replace(Settings.from_environment(environment), data=tmp_path / "data", call_hosts=hosts)
     made.data.mkdir()
     shutil.copyfile(migrated, database_of(made))
     return made
@@ -51,7 +51,7 @@ def installation(settings: Settings) -> Iterator[Installation]:
 @pytest.fixture
 def queue(installation: Installation) -> Queue:
     """A queue in memory; `desk.work()` works it off."""
-    return Queue(installation, MemoryHuey())
+    return Queue(installation, in_memory)
 
 
 @pytest.fixture

@@ -10,9 +10,11 @@ from typing import Any
 
 import numpy as np
 from flask.testing import FlaskClient
+from huey import MemoryHuey
 from numpy.typing import NDArray
 from werkzeug.test import TestResponse
 
+from nuntius.core.jobs import Lane
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.rights import Role
@@ -20,6 +22,7 @@ from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
 from nuntius.jobs.queue import Queue
+from nuntius.settings import Settings
 from nuntius.store.accounts import create_account, create_workspace, give_account
 from nuntius.store.installation import Installation
 from nuntius.store.people import named_person
@@ -72,6 +75,11 @@ def four_hours() -> Transcript:
     return in_order(turns)
 
 
+def in_memory(_: Settings, lane: Lane) -> MemoryHuey:
+    """A queue that is worked off by `Desk.work`."""
+    return MemoryHuey(lane)
+
+
 class Desk:
     """A server, a client signed in as Maren, and a worker that runs when asked."""
 
@@ -102,8 +110,9 @@ class Desk:
 
     def work(self) -> None:
         """Works off what waits in the queue, as the worker would."""
-        while (task := self.queue.huey.dequeue()) is not None:
-            self.queue.huey.execute(task)
+        for lane in self.queue.lanes.values():
+            while (task := lane.dequeue()) is not None:
+                lane.execute(task)
 
     def bring_in(
         self,

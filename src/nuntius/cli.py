@@ -28,6 +28,7 @@ class _Commands(click.Group):
 @click.group(cls=_Commands)
 def main() -> None:
     """Nuntius: meetings in, minutes that hold up out."""
+    os.umask(0o077)  # what is kept is for nobody else on this machine
 
 
 def _facts(day: date | None, attendees: str, start: time | None) -> MeetingFacts:

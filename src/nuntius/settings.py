@@ -24,7 +24,8 @@ class Settings:
     port: int = 8750  # NUNTIUS_PORT
     secure_cookies: bool = False  # NUNTIUS_SECURE_COOKIES: 1 behind HTTPS
     bridge: str = f"ws://127.0.0.1:{BRIDGE_PORT}"  # NUNTIUS_BRIDGE: address of the simulated call bridge
-    call_hosts: tuple[str, ...] = ("127.0.0.1", "localhost")  # NUNTIUS_CALL_HOSTS: where a listening line may call
+    call_hosts: tuple[str, ...] = ()  # NUNTIUS_CALL_HOSTS: where a listening line may call; the demo's own in the demo
+    hosts: tuple[str, ...] = ()  # NUNTIUS_HOSTS: names by which the pages may be asked for; any where it is empty
     smtp: str = ""  # NUNTIUS_SMTP: smtp://[user:password@]host[:port] or smtps://...; without it no mail is sent
     mail_from: str = "nuntius@localhost"  # NUNTIUS_MAIL_FROM: sender of mail
     url: str = ""  # NUNTIUS_URL: address of the pages for links in mail, https://... behind a proxy
@@ -38,6 +39,7 @@ class Settings:
     def from_environment(environment: Mapping[str, str] = os.environ) -> "Settings":
         """Settings of this process; a wrong number raises ValueError with the variable's name."""
         get = environment.get
+        demo = get("NUNTIUS_DEMO") == "1"
         cache = Path(get("XDG_CACHE_HOME", str(Path.home() / ".cache"))) / "nuntius"
         return Settings(
             data=Path(get("NUNTIUS_DATA", "data")).resolve(),
@@ -50,7 +52,8 @@ class Settings:
             port=_number(environment, "NUNTIUS_PORT", 8750),
             secure_cookies=get("NUNTIUS_SECURE_COOKIES") == "1",
             bridge=get("NUNTIUS_BRIDGE", f"ws://127.0.0.1:{BRIDGE_PORT}").rstrip("/"),
-            call_hosts=tuple(get("NUNTIUS_CALL_HOSTS", "127.0.0.1,localhost").replace(" ", "").split(",")),
+            call_hosts=_names(get("NUNTIUS_CALL_HOSTS", "127.0.0.1,localhost" if demo else "")),
+            hosts=_names(get("NUNTIUS_HOSTS", "")),
             smtp=_smtp(get("NUNTIUS_SMTP", "")),
             mail_from=get("NUNTIUS_MAIL_FROM", "nuntius@localhost"),
             url=get("NUNTIUS_URL", "").rstrip("/"),
@@ -58,7 +61,7 @@ class Settings:
             idle_hours=_number(environment, "NUNTIUS_IDLE_HOURS", 72),
             session_days=_number(environment, "NUNTIUS_SESSION_DAYS", 30),
             mailbox=_number(environment, "NUNTIUS_MAILBOX_PORT", MAILBOX_PORT),
-            demo=get("NUNTIUS_DEMO") == "1",
+            demo=demo,
         )
 
     @property
@@ -71,6 +74,10 @@ class Settings:
         """Host and port of the simulated call bridge."""
         address = urlsplit(self.bridge)
         return address.hostname or "127.0.0.1", address.port or BRIDGE_PORT
+
+
+def _names(text: str) -> tuple[str, ...]:
+    return tuple(filter(None, text.replace(" ", "").lower().split(",")))
 
 
 def _smtp(text: str) -> str:

@@ -17,6 +17,7 @@ from redis.retry import Retry
 from sqlalchemy import select
 
 from nuntius.core.audio.decode import Samples
+from nuntius.core.jobs import Lane
 from nuntius.core.speech import recogniser as stretching
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.word import Word
@@ -105,7 +106,7 @@ def test_a_killed_worker_goes_on_behind_the_last_stretch(
     assert (job.state, job.done_steps) == ("working", ["sound"])
     _pretend_dead(desk.installation, job.id)
     made_engines.fail_at = None
-    desk.queue.huey.flush()
+    desk.queue.lanes[Lane.LONG].flush()
     assert desk.queue.recover() == 1
     desk.work()
     assert job_of(desk, meeting).state == "done"
@@ -129,7 +130,7 @@ def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> No
     with desk.installation.database.write() as session:
         row = session.get_one(Job, job.id)
         row.state, row.worker, row.beat_at = "working", "another/1", now()
-    desk.queue.huey.flush()
+    desk.queue.lanes[Lane.LONG].flush()
     assert desk.queue.recover() == 0
     work(desk.installation, job.id)
     assert job_of(desk, meeting).state == "working"
@@ -266,7 +267,7 @@ def test_a_process_number_that_is_used_again_keeps_no_job_alive(desk: Desk, long
         row = session.get_one(Job, job_of(desk, meeting).id)
         row.state, row.beat_at = "working", now() - 2 * LEASE
         row.worker = f"{socket.gethostname()}:1"  # process 1 always lives
-    desk.queue.huey.flush()
+    desk.queue.lanes[Lane.LONG].flush()
     assert desk.queue.recover() == 1
     desk.work()
     assert job_of(desk, meeting).state == "done"
@@ -297,14 +298,22 @@ def test_an_end_that_cannot_be_written_is_written_when_there_is_room(
     assert "make room" in (job.error or "")
 
 
+def queue_at(desk: Desk, url: str) -> Queue:
+    """The desk's jobs in the storage at an address; in files where it is ""."""
+    return Queue(desk.installation, lambda settings, lane: storage(replace(settings, queue_url=url), lane))
+
+
 class QueueContract:
     """What holds for every storage of the queue."""
 
     url = ""
 
+    def queue(self, desk: Desk) -> Queue:
+        return queue_at(desk, self.url)
+
     def test_what_is_put_in_comes_out_once(self, desk: Desk, long_wav: Path) -> None:
-        huey = storage(replace(desk.installation.settings, queue_url=self.url))
-        queue = Queue(desk.installation, huey)
+        queue = self.queue(desk)
+        huey = queue.lanes[Lane.LONG]
         huey.flush()
         meeting = desk.bring_in(long_wav)
         queue.put(job_of(desk, meeting).id)
@@ -315,14 +324,26 @@ class QueueContract:
         assert huey.dequeue() is None
 
     def test_a_waiting_job_that_the_storage_lost_is_put_in_again_once(self, desk: Desk, long_wav: Path) -> None:
-        huey = storage(replace(desk.installation.settings, queue_url=self.url))
-        queue = Queue(desk.installation, huey)
+        queue = self.queue(desk)
+        huey = queue.lanes[Lane.LONG]
         desk.bring_in(long_wav)
         huey.flush()
         assert (queue.recover(), queue.recover(), huey.pending_count()) == (1, 0, 1)
 
     def test_it_says_whether_it_answers(self, desk: Desk) -> None:
-        assert Queue(desk.installation, storage(replace(desk.installation.settings, queue_url=self.url))).answers()
+        assert self.queue(desk).answers()
+
+    def test_a_text_does_not_wait_behind_recordings(self, desk: Desk, wav: Path, tmp_path: Path) -> None:
+        queue = self.queue(desk)
+        for lane in queue.lanes.values():
+            lane.flush()
+        (tmp_path / "talk.txt").write_text("Maren: We paint the boat on Friday.\n")
+        made = [desk.bring_in(wav, title=f"Rota {number}") for number in range(3)]
+        made.append(desk.bring_in(tmp_path / "talk.txt", title="Pasted"))
+        for meeting in made:
+            queue.put(job_of(desk, meeting).id)
+        assert [desk.record(meeting)["meeting"]["job"]["ahead"] for meeting in made] == [0, 1, 2, 0]
+        assert {lane: each.pending_count() for lane, each in queue.lanes.items()} == {Lane.LONG: 3, Lane.QUICK: 1}
 
 
 class TestSqliteQueue(QueueContract):
@@ -353,7 +374,7 @@ class TestRedisQueue(QueueContract):
 
 
 def test_a_queue_that_is_away_loses_no_job(desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    away = Queue(desk.installation, storage(replace(desk.installation.settings, queue_url="redis://127.0.0.1:9/0")))
+    away = queue_at(desk, "redis://127.0.0.1:9/0")
     assert not away.answers()
     monkeypatch.setitem(desk.app.extensions, "nuntius_queue", away)
     meeting = desk.bring_in(long_wav)  # begin answers 200
@@ -365,11 +386,11 @@ def test_a_queue_that_is_away_loses_no_job(desk: Desk, long_wav: Path, monkeypat
 
 def test_the_watch_takes_over_while_the_worker_is_busy(desk: Desk, long_wav: Path) -> None:
     meeting = desk.bring_in(long_wav)
-    desk.queue.huey.flush()
+    desk.queue.lanes[Lane.LONG].flush()
     ended = Event()
     watch = Thread(target=desk.queue._watch, args=(ended,))
     watch.start()
-    while desk.queue.huey.pending_count() == 0:
+    while desk.queue.lanes[Lane.LONG].pending_count() == 0:
         assert watch.is_alive()
     ended.set()
     watch.join()
@@ -426,3 +447,35 @@ class TestTranscriptBeside:
             ("Voice B", "The"),
         ]
         assert made_engines.calls == 0  # the transcript's own words are taken
+
+
+class TestLanes:
+    def test_the_place_in_the_line_moves_on(self, desk: Desk, wav: Path) -> None:
+        first, second, third = (desk.bring_in(wav, title=f"Rota {number}") for number in range(3))
+        assert desk.client.post(f"/api/meetings/{second}/cancel").status_code == 200
+        assert desk.record(third)["meeting"]["job"]["ahead"] == 1
+        with desk.installation.database.write() as session:
+            session.get_one(Job, desk.record(first)["meeting"]["job"]["id"]).state = "working"
+        assert desk.record(third)["meeting"]["job"]["ahead"] == 1
+        assert desk.record(first)["meeting"]["job"]["ahead"] is None
+
+
+class TestPutAway:
+    def test_work_that_was_stopped_is_not_being_worked_on_and_can_be_put_away(self, desk: Desk, wav: Path) -> None:
+        meeting = desk.bring_in(wav)
+
+        def today() -> dict[str, int]:
+            return {name: page["total"] for name, page in desk.client.get("/api/meetings/today").json.items()}
+
+        def put_away(away: bool) -> int:
+            return desk.client.put(f"/api/meetings/{meeting}/put-away", {"put_away": away}).status_code
+
+        assert (today(), put_away(True)) == ({"on": 0, "busy": 1, "not_done": 0, "check": 0}, 409)
+        desk.client.post(f"/api/meetings/{meeting}/cancel")
+        assert today() == {"on": 0, "busy": 0, "not_done": 1, "check": 0}
+        assert (put_away(True), today()["not_done"]) == (200, 0)
+        assert [m["id"] for m in desk.client.get("/api/meetings").json["meetings"]] == [meeting]
+        assert (put_away(False), today()["not_done"]) == (200, 1)
+        put_away(True)
+        assert desk.client.post(f"/api/meetings/{meeting}/retry").status_code == 200
+        assert today() == {"on": 0, "busy": 1, "not_done": 0, "check": 0}

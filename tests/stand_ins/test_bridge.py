@@ -6,6 +6,7 @@ import struct
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from pathlib import Path
 from threading import Event, Thread
 
@@ -13,10 +14,12 @@ import numpy as np
 import pytest
 from websockets.exceptions import ConnectionClosed
 from websockets.sync.client import ClientConnection, connect
+from websockets.sync.server import ServerConnection, serve
 
 from nuntius.core.audio.decode import RATE
 from nuntius.demonstration import FILES, free_port
-from nuntius.jobs.line import CallLine
+from nuntius.jobs.line import AGAIN, CallLine
+from nuntius.settings import Settings
 from nuntius.stand_ins.bridge import Bridge, channels
 from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.models import Room
@@ -195,6 +198,45 @@ def test_a_link_that_nobody_answers_says_so(desk: Desk) -> None:
     assert desk.client.post(f"{line.base}/line", {"link": "https://no.example"}).status_code == 422
     refused = desk.client.post(f"{line.base}/line", {"link": "ws://10.0.0.1/call/x"})
     assert refused.status_code == 409 and "may not call 10.0.0.1" in refused.json["detail"]
+
+
+GARBLED = (
+    "no JSON", '{"kind": "hello"}', "[]", "7", '{"type": "hold"}', "[" * 30_000, b"", b"\x00", b"\x00\x00\x00\x00\x00odd",
+    struct.pack(">BI", 3, 0) + b"\x00\x01" * 4,
+)  # fmt: skip
+
+
+@pytest.mark.parametrize("garbled", GARBLED, ids=range(len(GARBLED)))
+def test_what_does_not_speak_as_a_call_is_left_at_once(desk: Desk, garbled: str | bytes) -> None:
+    calls = []
+
+    def speak(connection: ServerConnection) -> None:
+        calls.append(connection.recv())
+        connection.send(garbled)
+        with suppress(ConnectionClosed):
+            connection.recv(timeout=10)
+
+    with serve(speak, "127.0.0.1", 0) as server:
+        thread = Thread(target=server.serve_forever)
+        thread.start()
+        line = Line(desk, f"ws://127.0.0.1:{server.socket.getsockname()[1]}/call/x")
+        line.until("garbled")
+        line.thread.join(timeout=10)
+        line.stop()
+        server.shutdown()
+        thread.join()
+    assert len(calls) == 1
+
+
+def test_calls_follow_each_other_more_and_more_slowly() -> None:
+    assert list(AGAIN) == sorted(AGAIN) and AGAIN[-1] >= 10
+
+
+def test_outside_the_demo_no_host_may_be_called() -> None:
+    assert Settings.from_environment({}).call_hosts == ()
+    assert Settings.from_environment({"NUNTIUS_DEMO": "1"}).call_hosts == ("127.0.0.1", "localhost")
+    given = Settings.from_environment({"NUNTIUS_CALL_HOSTS": "Calls.example, b.example,"})
+    assert given.call_hosts == ("calls.example", "b.example")
 
 
 def test_a_meeting_that_is_not_there_is_no_call(address: str, tmp_path: Path) -> None:

@@ -7,7 +7,6 @@ from threading import Event, Thread
 
 import pytest
 from click.testing import CliRunner
-from huey import MemoryHuey
 
 from nuntius.cli import main
 from nuntius.jobs.queue import Queue
@@ -18,7 +17,7 @@ from nuntius.store.installation import Installation
 from nuntius.store.models import Meeting
 from nuntius.store.removal import drop, remove_meeting
 from nuntius.web.app import create_app
-from tests.help import MAREN, PASSWORD, Client, Desk
+from tests.help import MAREN, PASSWORD, Client, Desk, in_memory
 from tests.rooms import RoomDesk, sound
 
 
@@ -38,7 +37,7 @@ def full(desk: Desk, wav: Path, tmp_path: Path, room: RoomDesk) -> RoomDesk:
 def opened(desk: Desk, data: Path) -> tuple[Installation, Client]:
     """The installation in a restored data folder, and Maren signed in to it."""
     store = Installation(replace(desk.installation.settings, data=data))
-    app = create_app(store.settings, Queue(store, MemoryHuey()))
+    app = create_app(store.settings, Queue(store, in_memory))
     client = Client(app.test_client())
     client.token = client.post("/api/session", {"email": MAREN, "password": PASSWORD}).json["csrf"]
     return store, client

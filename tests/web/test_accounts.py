@@ -8,7 +8,6 @@ from typing import Any
 
 import pyotp
 import pytest
-from huey import MemoryHuey
 from sqlalchemy import select, update
 
 from nuntius.demonstration import free_port
@@ -20,7 +19,7 @@ from nuntius.store.failures import RULES
 from nuntius.store.installation import Installation
 from nuntius.store.models import AccessToken, Mail, SignInFailures, SignInSession, User, now
 from nuntius.web.app import create_app
-from tests.help import MAREN, PASSWORD, Client, Desk
+from tests.help import MAREN, PASSWORD, Client, Desk, in_memory
 
 NEW = "herring gulls over the quay"
 
@@ -137,7 +136,7 @@ class TestSigningIn:
         said = {"X-Forwarded-For": "203.0.113.9"}
         for proxies, address in ((0, "127.0.0.1"), (1, "203.0.113.9")):
             settings = replace(desk.installation.settings, proxies=proxies)
-            app = create_app(settings, Queue(Installation(settings), MemoryHuey()))
+            app = create_app(settings, Queue(Installation(settings), in_memory))
             client = Client(app.test_client())
             client.send("POST", "/api/session", {"email": MAREN, "password": PASSWORD}, **said)
             with desk.installation.database.read() as session:
@@ -227,7 +226,7 @@ class TestMail:
         box.start()
         settings = replace(desk.installation.settings, smtp=f"smtp://127.0.0.1:{port}", url="https://nuntius.example")
         store = Installation(settings)
-        desk.installation, desk.app = store, create_app(settings, Queue(store, MemoryHuey()))
+        desk.installation, desk.app = store, create_app(settings, Queue(store, in_memory))
         desk.client = desk.sign_in(MAREN, PASSWORD)
         yield desk, box
         with suppress(AssertionError):  # one that a test has stopped already

@@ -13,7 +13,7 @@ from hypothesis import HealthCheck
 from schemathesis.generation import GenerationMode
 
 from nuntius.web.openapi import text
-from tests.help import Desk
+from tests.help import Desk, in_memory
 
 DOCUMENT: dict[str, Any] = json.loads(text())
 EXAMPLES = int(os.environ.get("NUNTIUS_FUZZ", "6"))  # requests of each route, and of each kind (valid, invalid)
@@ -37,8 +37,6 @@ def furnished(tmp_path_factory: pytest.TempPathFactory, migrated: Path) -> tuple
     import shutil
     from dataclasses import replace
 
-    from huey import MemoryHuey
-
     from nuntius.jobs.queue import Queue
     from nuntius.settings import Settings
     from nuntius.store.installation import Installation, database_of
@@ -48,7 +46,7 @@ def furnished(tmp_path_factory: pytest.TempPathFactory, migrated: Path) -> tuple
     settings.data.mkdir()
     shutil.copyfile(migrated, database_of(settings))
     store = Installation(settings)
-    desk = Desk(store, Queue(store, MemoryHuey()))
+    desk = Desk(store, Queue(store, in_memory))
     talk = folder / "talk.txt"
     talk.write_text("Maren: The boat costs 40 pounds to paint.\nInes: I will paint the boat by Friday.\nMaren: Good.")
     record = desk.bring_in(talk, people=("Ines Carvell",))

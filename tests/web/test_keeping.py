@@ -27,7 +27,7 @@ from nuntius.store.models import (
     Room,
     StillPicture,
 )
-from tests.help import Client, Desk, tone, write_wav
+from tests.help import Client, Desk, in_memory, tone, write_wav
 
 TALK = """WEBVTT
 
@@ -68,10 +68,8 @@ def other(settings: Settings, tmp_path: Path) -> Desk:
     """Another installation, with an account of its own."""
     from dataclasses import replace
 
-    from huey import MemoryHuey
-
     installation = Installation(replace(settings, data=tmp_path / "other"))
-    return Desk(installation, Queue(installation, MemoryHuey()))
+    return Desk(installation, Queue(installation, in_memory))
 
 
 def plain(record: dict[str, Any]) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from sqlalchemy import select
 from werkzeug.routing import Rule
 
 from nuntius.core.rights import Action, may
-from nuntius.store.meetings import meetings_of
+from nuntius.store.meetings import open_to
 from nuntius.store.models import Meeting, User
 from nuntius.store.rights import actor_of, meeting_thing
 from nuntius.web.security import OPEN
@@ -56,7 +56,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
         "/excerpts": {"start": 0, "end": 1}, "/digest": {"minutes": 3},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
-        "/agenda": {"items": []}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},
+        "/agenda": {"items": []}, "/put-away": {"put_away": True}, "/choices": {"silence_stop": 0, "floor_limit": 0}, "/cut": {"start": 0, "end": 1},
         "/notes/": {"text": "X", "at": 0, "position": 1}, "/marks/": {"label": "X", "start": 0, "end": 1},
         "/pause": {"recorder": "recorder-x", "parts": 0}, "/stop": {"recorder": "recorder-x", "parts": 0},
         "/runs": {"recorder": "recorder-x", "source": "microphone"}, "/room/line": {"link": "ws://x.example/c"},
@@ -88,7 +88,7 @@ def test_a_meeting_of_others_is_not_found_on_any_route(desk: Desk, wav: Path) ->
 
 RUN = {
     "attendance.add_attendee", "attendance.take_off", "capture.finish", "capture.join_call", "capture.leave_call",
-    "keeping.tell_anew", "meetings.begin_work", "meetings.cancel", "meetings.try_again", "records.cut", "records.delete",
+    "keeping.tell_anew", "meetings.begin_work", "meetings.cancel", "meetings.put_work_away", "meetings.try_again", "records.cut", "records.delete",
     "rooms.add_person", "rooms.cut_out",
 }  # fmt: skip
 ADMINISTER = {
@@ -193,7 +193,7 @@ def test_lists_agree_with_the_function_that_decides(desk: Desk) -> None:
     with desk.installation.database.read() as session:
         everything, users = list(session.scalars(select(Meeting))), list(session.scalars(select(User)))
         for user in users:
-            listed = {meeting.id for meeting in meetings_of(session, user)}
+            listed = {meeting.id for meeting in session.scalars(open_to(user))}
             assert listed == {m.id for m in everything if may(actor_of(user), Action.READ, meeting_thing(m))}
 
 

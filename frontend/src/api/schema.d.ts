@@ -812,6 +812,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/put-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says that nobody needs to be reminded of work that failed or was stopped, or takes that back. */
+        put: operations["putAway"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/questions": {
         parameters: {
             query?: never;
@@ -2598,8 +2615,13 @@ export interface components {
             mailed: boolean;
             people: components["schemas"]["PeopleOut"];
         };
-        /** JobOut */
+        /**
+         * JobOut
+         * @description `ahead`: how many jobs come before one that waits.
+         */
         JobOut: {
+            /** Ahead */
+            ahead: number | null;
             /** Error */
             error: string | null;
             /** Id */
@@ -2608,18 +2630,21 @@ export interface components {
             meeting_id: string;
             /** Progress */
             progress: number;
+            /** Put Away */
+            put_away: boolean;
             /** Remaining */
             remaining: number | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "waiting" | "working" | "done" | "failed" | "cancelled";
+            state: components["schemas"]["JobState"];
             /** Step */
             step: string;
             /** Steps */
             steps: string[];
         };
+        /**
+         * JobState
+         * @enum {string}
+         */
+        JobState: "waiting" | "working" | "done" | "failed" | "cancelled";
         /** KindOut */
         KindOut: {
             /** Kind */
@@ -3262,6 +3287,11 @@ export interface components {
              */
             type: string;
         };
+        /** PutAway */
+        PutAway: {
+            /** Put Away */
+            put_away: boolean;
+        };
         /**
          * PutRight
          * @description `right`: the term stands in its place from now on; otherwise the form is right as it is.
@@ -3799,11 +3829,12 @@ export interface components {
         };
         /**
          * TodayOut
-         * @description The newest meetings that are on, worked on, and to be checked.
+         * @description The newest meetings that are on, worked on, not done because the work failed or was stopped, and to be checked.
          */
         TodayOut: {
             busy: components["schemas"]["MeetingsOut"];
             check: components["schemas"]["MeetingsOut"];
+            not_done: components["schemas"]["MeetingsOut"];
             on: components["schemas"]["MeetingsOut"];
         };
         /**
@@ -5675,6 +5706,41 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    putAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutAway"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -4,7 +4,9 @@ import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from jellyfish import jaro_winkler_similarity, metaphone
+from jellyfish import metaphone
+from rapidfuzz.distance import JaroWinkler
+from rapidfuzz.process import extract
 
 from nuntius.core.language.lexicon import may_be_heard_for, only_joins
 from nuntius.core.transcript.edits import substituted
@@ -55,21 +57,23 @@ class Mishearing:
 
 
 def mishearings(transcript: Transcript, terms: Iterable[Term]) -> tuple[Mishearing, ...]:
-    """Every form that may be a term, with all its places, in the order of the talk; each place at most once."""
-    keys = [_Key.of(term) for term in terms if _letters(term.text)]
-    right = {_letters(key.term.text) for key in keys}
+    """Every form that may be a term, with all its places, in the order of the talk; each place at most once.
+
+    Time grows with the number of words that differ, and hardly with the number of terms.
+    """
+    index = _Index([_Key.of(term) for term in terms if _letters(term.text)])
     places: dict[tuple[str, str], list[Place]] = {}
     known: set[tuple[str, str]] = set()
     for number, turn in enumerate(transcript.turns):
-        taken: set[int] = set()
-        for first, last in _windows(len(turn.words), max((key.size for key in keys), default=0) + 1):
-            words = turn.words[first : last + 1]
-            found = None if taken & set(range(first, last + 1)) else _match(words, keys, right)
+        parts = [core(word.text) for word in turn.words]
+        free = 0  # the first word behind what was found last
+        for first, last in _windows(len(parts), index.longest + 1):
+            found = index.match(parts[first : last + 1], turn.words[first : last + 1]) if first >= free else None
             if found is not None:
-                heard = " ".join(core(word.text) for word in words)
+                heard = " ".join(parts[first : last + 1])
                 places.setdefault((found[0], heard), []).append(Place(number, first, last))
-                taken |= set(range(first, last + 1))
                 known |= {(found[0], heard)} if found[1] else set()
+                free = last + 1
     made = [Mishearing(t, heard, (t, heard) in known, tuple(found)) for (t, heard), found in places.items()]
     return tuple(sorted(made, key=lambda each: each.places[0]))
 
@@ -117,44 +121,83 @@ def _windows(count: int, most: int) -> Iterator[tuple[int, int]]:
             yield first, first + size - 1
 
 
-def _match(words: tuple[Word, ...], keys: list[_Key], right: set[str]) -> tuple[str, bool] | None:
-    """The term that words may be, and whether they are a known form of it."""
-    parts = [core(word.text) for word in words]
-    text, letters = " ".join(parts), _letters(" ".join(parts))
-    if not letters or any(not part for part in parts):
-        return None
-    for key in keys:
-        if text == key.term.text or text.lower() in key.refused:
+class _Index:
+    """Terms, found by how they are spelt and by how they sound, without comparing each with each."""
+
+    def __init__(self, keys: list[_Key]) -> None:
+        self._keys = keys
+        self.longest = max((key.size for key in keys), default=0)  # in words
+        self._right = {key.letters for key in keys}
+        self._texts = {key.term.text for key in keys}
+        self._refused = frozenset[str]().union(*(key.refused for key in keys))
+        self._heard = _first((form, key) for key in keys for form in key.heard)
+        self._lower = _first((key.term.text.lower(), key) for key in keys)
+        self._spelt = [key.letters for key in keys]
+        self._by_letters = _numbers((key.letters, n) for n, key in enumerate(keys))
+        self._by_sound = _numbers((key.sound.replace(" ", ""), n) for n, key in enumerate(keys))
+        self._by_first = _numbers((metaphone(key.letters)[:1], n) for n, key in enumerate(keys) if key.size == 1)
+        self._near: dict[str, list[int]] = {}
+
+    def match(self, parts: list[str], words: tuple[Word, ...]) -> tuple[str, bool] | None:
+        """The term that words may be, and whether they are a known form of it; `parts` are the words without signs."""
+        text = " ".join(parts)
+        letters = _letters(text)
+        if not letters or not all(parts) or text in self._texts or text.lower() in self._refused:
             return None
-    for key in keys:
-        if letters in key.heard:
-            return key.term.text, True
-    for key in keys:
-        if text.lower() == key.term.text.lower():
+        if letters in self._heard:
+            return self._heard[letters].term.text, True
+        if text.lower() in self._lower:
+            key = self._lower[text.lower()]
             return (key.term.text, False) if key.term.capitals else None
-    for key in keys:
-        if abs(len(parts) - key.size) <= 1 and _sounds_like(words, parts, letters, key, right):
-            return key.term.text, False
-    return None
+        for number in self._candidates(text, letters, len(parts)):
+            key = self._keys[number]
+            if abs(len(parts) - key.size) <= 1 and self._sounds_like(words, parts, letters, key):
+                return key.term.text, False
+        return None
+
+    def _candidates(self, text: str, letters: str, size: int) -> list[int]:
+        """Numbers of the terms that are spelt or sound nearly like a text; all that `_sounds_like` may accept."""
+        found = self._near.get(text)
+        if found is None:
+            near = extract(letters, self._spelt, scorer=JaroWinkler.similarity, score_cutoff=NEAR, limit=None)
+            numbers = {number for _, _, number in near}
+            numbers.update(self._by_letters.get(letters, ()), self._by_sound.get(metaphone(text).replace(" ", ""), ()))
+            if size == 1:
+                numbers.update(self._by_first.get(metaphone(letters)[:1], ()))
+            found = self._near[text] = sorted(numbers)
+        return found
+
+    def _sounds_like(self, words: tuple[Word, ...], parts: list[str], letters: str, key: _Key) -> bool:
+        if letters == key.letters:
+            return True  # `salt marsh` for `Saltmarsh`
+        if len(parts) > 1 and any(_letters(part) in self._right for part in parts):
+            return False
+        if len(key.letters) < SHORTEST or letters in self._right or letters in CALENDAR or letters[0] in "0123456789":
+            return False
+        if abs(len(letters) - len(key.letters)) > max(1, len(key.letters) // 3) or all(map(only_joins, parts)):
+            return False
+        if len(parts) == key.size == 1 and may_be_heard_for(key.letters, letters):
+            return True
+        if not any(part[:1].isupper() for part in parts) and min(word.confidence for word in words) >= DOUBTFUL:
+            return False
+        spelt = JaroWinkler.similarity(letters, key.letters)
+        sounds = metaphone(" ".join(parts)).replace(" ", "") == key.sound.replace(" ", "")
+        return bool(spelt >= NEAR or (spelt >= ALIKE and sounds))
 
 
-def _sounds_like(words: tuple[Word, ...], parts: list[str], letters: str, key: _Key, right: set[str]) -> bool:
-    if letters == key.letters:
-        return True  # `salt marsh` for `Saltmarsh`
-    if len(parts) > 1 and any(_letters(part) in right for part in parts):
-        return False
-    if len(key.letters) < SHORTEST or letters in right | CALENDAR or letters[0] in "0123456789":
-        return False
-    if abs(len(letters) - len(key.letters)) > max(1, len(key.letters) // 3) or all(map(only_joins, parts)):
-        return False
-    if len(parts) == key.size == 1 and may_be_heard_for(key.letters, letters):
-        return True
-    if not any(part[:1].isupper() for part in parts) and min(word.confidence for word in words) >= DOUBTFUL:
-        return False
-    spelt = jaro_winkler_similarity(letters, key.letters)
-    return bool(
-        spelt >= NEAR or (spelt >= ALIKE and metaphone(" ".join(parts)).replace(" ", "") == key.sound.replace(" ", ""))
-    )
+def _first(pairs: Iterable[tuple[str, _Key]]) -> dict[str, _Key]:
+    """The first key of each text."""
+    found: dict[str, _Key] = {}
+    for text, key in pairs:
+        found.setdefault(text, key)
+    return found
+
+
+def _numbers(pairs: Iterable[tuple[str, int]]) -> dict[str, list[int]]:
+    found: dict[str, list[int]] = {}
+    for text, number in pairs:
+        found.setdefault(text, []).append(number)
+    return found
 
 
 def core(text: str) -> str:

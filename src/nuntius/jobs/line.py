@@ -27,12 +27,16 @@ NAME = "Nuntius (listening line)"
 LIVE = ("calling", "waiting", "listening", "on hold", "away")  # states in which a line is wanted
 PART = RATE // 2  # samples of a part
 PATIENCE = 60.0  # seconds for which a call that dropped is called again
-AGAIN = 1.0  # seconds between two calls
+AGAIN = (1.0, 2.0, 4.0, 8.0, 15.0)  # seconds between two calls, longer each time that nobody answers
 LOOK = 0.2  # seconds to wait for a frame before looking whether the line is still wanted
 
 
 class Dismissed(Exception):
     """The room no longer wants the line."""
+
+
+class CallGarbled(Exception):
+    """What answers under the link does not speak as a call does."""
 
 
 class CallLine:
@@ -47,7 +51,7 @@ class CallLine:
 
     def run(self) -> None:
         """Calls, listens, calls again when the call drops."""
-        tried = time.monotonic()
+        tried, calls = time.monotonic(), 0
         heard = False
         try:
             while not self._end.is_set() and self._wanted():
@@ -55,7 +59,7 @@ class CallLine:
                     with connect(self._link(), open_timeout=5, max_size=2**16) as call:
                         if self._talk(call):
                             return
-                        heard, tried = True, time.monotonic()
+                        heard, tried, calls = True, time.monotonic(), 0
                 except (OSError, InvalidHandshake, InvalidURI, ConnectionClosed, TimeoutError):
                     self._flush()
                 if time.monotonic() - tried > (PATIENCE if heard or self._run else 5.0):
@@ -63,7 +67,12 @@ class CallLine:
                     return
                 self._run = None
                 self._state("away" if heard or self._number else "calling")
-                self._end.wait(AGAIN)
+                self._end.wait(AGAIN[min(calls, len(AGAIN) - 1)])
+                calls += 1
+        except CallGarbled:
+            log.warning("no call under this link", extra={"room": self._room_id})
+            self._pause()
+            self._state("garbled")
         except Dismissed:
             with suppress(Dismissed):  # where the meeting has ended, nothing takes the rest
                 self._flush()
@@ -72,11 +81,14 @@ class CallLine:
         except Fault as fault:
             log.info("the line gives up", extra={"room": self._room_id, "why": fault.sentence})
             self._state("ended")
+        except Exception:  # whatever it is, to call again at once would bring it again
+            log.exception("the line failed", extra={"room": self._room_id})
+            self._state("unreachable")
 
     # --- the call ---
 
     def _talk(self, call: Connection) -> bool:
-        """Takes part until the call is over (True) or drops (False). Raises Dismissed."""
+        """Takes part until the call is over (True) or drops (False). Raises Dismissed, CallGarbled."""
         call.send(json.dumps({"type": "join", "name": NAME}))
         while True:
             if self._end.is_set() or not self._wanted():
@@ -89,10 +101,13 @@ class CallLine:
             except ConnectionClosed:
                 self._flush()
                 return False
-            if isinstance(message, bytes):
-                self._hear(message)
-            elif self._told(call, json.loads(message)):
-                return True
+            try:
+                if isinstance(message, bytes):
+                    self._hear(message)
+                elif self._told(call, json.loads(message)):
+                    return True
+            except (ValueError, KeyError, TypeError, RecursionError, struct.error) as cause:
+                raise CallGarbled() from cause
 
     def _told(self, call: Connection, message: dict[str, object]) -> bool:
         """Does what a message of the bridge asks for; whether the call is over."""

@@ -10,6 +10,7 @@ from threading import Event, Thread
 from sqlalchemy.orm import Session
 
 from nuntius.core.errors import Fault
+from nuntius.core.jobs import JobKind, JobState
 from nuntius.jobs import steps, together, voices
 from nuntius.store.capture import RECORDED
 from nuntius.store.errors import DatabaseBusy, StorageFull
@@ -62,10 +63,8 @@ def plan_of(job: Job, recording: Recording, roles: Collection[str] = ()) -> tupl
 
     `roles` are those of the files that came with it: a transcript spares the recogniser, a chat is read, too.
     """
-    if job.kind == "cut":
-        return CUT_STEPS
-    if job.kind in ("bundle", "voices"):
-        return BUNDLE_STEPS if job.kind == "bundle" else VOICE_STEPS
+    if job.kind != JobKind.WORK:
+        return {JobKind.CUT: CUT_STEPS, JobKind.BUNDLE: BUNDLE_STEPS, JobKind.VOICES: VOICE_STEPS}[JobKind(job.kind)]
     if recording.is_text:
         plan: tuple[Step, ...] = TEXT_STEPS
     elif "transcript" in roles:
@@ -160,17 +159,17 @@ def work(installation: Installation, job_id: str) -> None:
     except JobLost:
         log.info("job lost", extra={"job": job_id})
     except JobCancelled:
-        _end(installation, job_id, holder, "cancelled")
+        _end(installation, job_id, holder, JobState.CANCELLED)
     except Fault as fault:
-        _end(installation, job_id, holder, "failed", fault.sentence)
+        _end(installation, job_id, holder, JobState.FAILED, fault.sentence)
     except Exception:
         log.exception("job failed", extra={"job": job_id})
         sentence = (
             "Something went wrong on our side. The recording is kept; try again, and see the log if it happens twice."
         )
-        _end(installation, job_id, holder, "failed", sentence)
+        _end(installation, job_id, holder, JobState.FAILED, sentence)
     else:
-        _end(installation, job_id, holder, "done")
+        _end(installation, job_id, holder, JobState.DONE)
 
 
 def _run(report: Report, task: steps.Task, plan: tuple[Step, ...], done: set[str]) -> None:
@@ -197,7 +196,7 @@ def _finish_step(report: Report, name: str) -> None:
         raise JobCancelled()
 
 
-def _end(installation: Installation, job_id: str, holder: str, state: str, error: str | None = None) -> None:
+def _end(installation: Installation, job_id: str, holder: str, state: JobState, error: str | None = None) -> None:
     """Writes how a job ended, again and again while the disk is full; after that its lease runs out and it goes on."""
     for pause in (*END_TRIES, None):
         try:
@@ -205,7 +204,7 @@ def _end(installation: Installation, job_id: str, holder: str, state: str, error
                 job = held(session, job_id, holder)
                 if job is not None:
                     job.state, job.error, job.remaining, job.worker, job.cancel_asked = state, error, None, None, False
-                    job.progress = 1.0 if state == "done" else job.progress
+                    job.progress = 1.0 if state == JobState.DONE else job.progress
             log.info("job ends", extra={"job": job_id, "state": state})
             return
         except (StorageFull, DatabaseBusy) as fault:

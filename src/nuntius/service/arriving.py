@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.formats.bundle import is_bundle
 from nuntius.core.formats.reading import looks_like_text
+from nuntius.core.jobs import JobKind
 from nuntius.core.rights import Action
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
@@ -81,6 +82,6 @@ def _begun(session: Session, meeting: Meeting, uploads: Sequence[Upload], conten
             is_text=content.is_text,
         )
     )
-    job = create_job(session, meeting.id, first.voices, "bundle" if content.is_bundle else "work")
+    job = create_job(session, meeting.id, first.voices, JobKind.BUNDLE if content.is_bundle else JobKind.WORK)
     session.flush()
     return job

@@ -8,6 +8,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
+from nuntius.core.jobs import GOING_ON, JobKind
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.word import Word
 from nuntius.store.compilations import forget_passages
@@ -43,7 +44,7 @@ def to_cut(session: Session, meeting: Meeting, start: float, end: float) -> tupl
     """
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
     job = latest_job(session, meeting.id)
-    if recording is None or recording.working_digest is None or job is None or job.state in ("waiting", "working"):
+    if recording is None or recording.working_digest is None or job is None or job.state in GOING_ON:
         raise Conflict("Wait until the work on the recording is done; then a stretch can be removed.")
     if recording.has_picture:
         raise Conflict(
@@ -81,7 +82,7 @@ def cut_record(
     brought = _drop_beside(session, meeting)
     session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=user.person.label))
     leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought if digest))
-    return create_job(session, meeting.id, None, "cut"), leftovers
+    return create_job(session, meeting.id, None, JobKind.CUT), leftovers
 
 
 def _drop_beside(session: Session, meeting: Meeting) -> set[str | None]:

@@ -4,6 +4,7 @@ import errno
 import hashlib
 import os
 import shutil
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -68,6 +69,12 @@ class FileStore:
             raise
         finally:
             path.unlink(missing_ok=True)
+
+    def sweep(self, older: float) -> None:
+        """Removes scratch files that a process which ended left behind, untouched for `older` seconds."""
+        for path in self._incoming.iterdir():
+            if path.stat().st_mtime < time.time() - older:
+                path.unlink(missing_ok=True)
 
     # --- parts of uploads ---
 

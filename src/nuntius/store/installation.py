@@ -1,6 +1,7 @@
 """Everything an installation keeps, opened from its settings."""
 
 import secrets
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
@@ -15,11 +16,22 @@ def database_of(settings: Settings) -> Path:
     return settings.data / "nuntius.db"
 
 
+def make_private(folder: Path) -> None:
+    """A folder, made where it is not there, that only its owner can look into; what lies in it is as private then."""
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    if folder.stat().st_mode & 0o077:
+        with suppress(PermissionError):  # a folder of somebody else's is theirs to close
+            folder.chmod(0o700)
+
+
 @dataclass(frozen=True)
 class Installation:
     """Database, files and keys below the data folder."""
 
     settings: Settings
+
+    def __post_init__(self) -> None:
+        make_private(self.settings.data)
 
     @cached_property
     def database(self) -> Database:
@@ -37,7 +49,6 @@ class Installation:
         """Key of the sessions, made once and readable only for the owner of the folder."""
         path = self.settings.data / "secret"
         if not path.exists():
-            self.settings.data.mkdir(parents=True, exist_ok=True)
             path.touch(0o600)
             path.write_text(secrets.token_hex(32))
         return path.read_text()

@@ -2,13 +2,15 @@
 
 import secrets
 import socket
+from collections.abc import Collection
 from datetime import datetime, timedelta
 
-from sqlalchemy import ColumnElement, or_, select, update
+from sqlalchemy import ColumnElement, func, or_, select, update
 from sqlalchemy.orm import Session
 
-from nuntius.store.errors import Conflict
-from nuntius.store.models import Job, now
+from nuntius.core.jobs import GOING_ON, STOPPED, JobKind, JobState, lane_of
+from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.models import Job, Recording, now
 
 LEASE = timedelta(seconds=30)  # after which a job without a sign of life may be taken over
 _PROCESS = f"{socket.gethostname()}:{secrets.token_hex(6)}"  # never a process number: those are used again
@@ -24,8 +26,10 @@ def lapsed(seen: datetime | None, lease: timedelta) -> bool:
     return seen is None or seen < now() - lease
 
 
-def create_job(session: Session, meeting_id: str, people: int | None, kind: str = "work") -> Job:
-    job = Job(meeting_id=meeting_id, people=people, kind=kind)
+def create_job(session: Session, meeting_id: str, people: int | None, kind: JobKind = JobKind.WORK) -> Job:
+    """A job that waits, in the lane that its recording needs; `people` is a hint of how many spoke."""
+    is_text = session.scalar(select(Recording.is_text).where(Recording.meeting_id == meeting_id))
+    job = Job(meeting_id=meeting_id, people=people, kind=kind, lane=lane_of(kind, bool(is_text)))
     session.add(job)
     session.flush()
     return job
@@ -36,12 +40,31 @@ def latest_job(session: Session, meeting_id: str) -> Job | None:
     return session.scalars(select(Job).where(Job.meeting_id == meeting_id).order_by(Job.created_at.desc())).first()
 
 
+def ahead_of(session: Session, job_ids: Collection[str]) -> dict[str, int]:
+    """How many jobs of the same lane come before each of these that wait: those at work, and those that wait longer."""
+    place = func.row_number().over(partition_by=Job.lane, order_by=(Job.state == JobState.WAITING, Job.created_at))
+    line = select(Job.id, Job.state, place.label("place")).where(Job.state.in_(GOING_ON)).subquery()
+    query = select(line.c.id, line.c.place - 1).where(line.c.id.in_(job_ids), line.c.state == JobState.WAITING)
+    return dict(session.execute(query).tuples().all())
+
+
+def put_away(session: Session, meeting_id: str, away: bool) -> Job:
+    """Says that nobody needs to be reminded of work that failed or was stopped. Raises NotFound, Conflict."""
+    job = latest_job(session, meeting_id)
+    if job is None:
+        raise NotFound()
+    if job.state not in STOPPED:
+        raise Conflict("Only work that failed or was stopped can be put away.")
+    job.put_away = away
+    return job
+
+
 def claim(session: Session, job_id: str) -> Job | None:
     """The job, held from now on (`job.worker` is the new holder); None if it is another's, ended or gone."""
     holder = f"{this_process()}/{secrets.token_hex(4)}"
-    values = {"state": "working", "worker": holder, "beat_at": now(), "started_at": now(), "error": None}
+    values = {"state": JobState.WORKING, "worker": holder, "beat_at": now(), "started_at": now(), "error": None}
     result = session.execute(
-        update(Job).where(Job.id == job_id, or_(Job.state == "waiting", _unheld())).values(**values)
+        update(Job).where(Job.id == job_id, or_(Job.state == JobState.WAITING, _unheld())).values(**values)
     )
     if not getattr(result, "rowcount", 0):
         return None
@@ -50,7 +73,7 @@ def claim(session: Session, job_id: str) -> Job | None:
 
 def held(session: Session, job_id: str, holder: str) -> Job | None:
     """The job as long as `holder` works on it; None when it was cancelled, removed, or taken over."""
-    return session.scalar(select(Job).where(Job.id == job_id, Job.state == "working", Job.worker == holder))
+    return session.scalar(select(Job).where(Job.id == job_id, Job.state == JobState.WORKING, Job.worker == holder))
 
 
 def beat(session: Session, job_id: str, holder: str) -> None:
@@ -61,24 +84,24 @@ def beat(session: Session, job_id: str, holder: str) -> None:
 def release_unheld(session: Session) -> None:
     """Puts the jobs of workers without a sign of life back; those that were to be cancelled end."""
     for job in session.scalars(select(Job).where(_unheld())):
-        job.state, job.worker = ("cancelled" if job.cancel_asked else "waiting"), None
+        job.state, job.worker = (JobState.CANCELLED if job.cancel_asked else JobState.WAITING), None
         job.cancel_asked = False
 
 
 def waiting_jobs(session: Session) -> list[str]:
     """Identifiers of the jobs that wait, the oldest first."""
-    return list(session.scalars(select(Job.id).where(Job.state == "waiting").order_by(Job.created_at)))
+    return list(session.scalars(select(Job.id).where(Job.state == JobState.WAITING).order_by(Job.created_at)))
 
 
 def _unheld() -> ColumnElement[bool]:
-    return (Job.state == "working") & or_(Job.beat_at.is_(None), Job.beat_at < now() - LEASE)
+    return (Job.state == JobState.WORKING) & or_(Job.beat_at.is_(None), Job.beat_at < now() - LEASE)
 
 
 def ask_to_cancel(session: Session, job: Job) -> None:
     """Cancels a job at once where nobody works on it, else at its next step forward. Raises Conflict when it has ended."""
-    if job.state == "waiting" or (job.state == "working" and lapsed(job.beat_at, LEASE)):
-        job.state, job.worker = "cancelled", None
-    elif job.state == "working":
+    if job.state == JobState.WAITING or (job.state == JobState.WORKING and lapsed(job.beat_at, LEASE)):
+        job.state, job.worker = JobState.CANCELLED, None
+    elif job.state == JobState.WORKING:
         job.cancel_asked = True
     else:
         raise Conflict("This work has ended already; there is nothing to cancel.")
@@ -86,6 +109,7 @@ def ask_to_cancel(session: Session, job: Job) -> None:
 
 def retry(session: Session, job: Job) -> None:
     """Lets a failed or cancelled job go on from its last finished step. Raises Conflict otherwise."""
-    if job.state not in ("failed", "cancelled"):
+    if job.state not in STOPPED:
         raise Conflict("Only work that failed or was cancelled can be tried again.")
-    job.state, job.error, job.cancel_asked, job.remaining = "waiting", None, False, None
+    job.state, job.error, job.cancel_asked, job.remaining = JobState.WAITING, None, False, None
+    job.put_away = False

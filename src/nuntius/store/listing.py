@@ -3,12 +3,15 @@
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import TypeVar
 
 from sqlalchemy import ColumnElement, Select, and_, case, exists, func, or_, select
-from sqlalchemy.orm import Session, lazyload, selectinload
+from sqlalchemy.orm import InstrumentedAttribute, Session, lazyload, selectinload
 
+from nuntius.core.jobs import GOING_ON, STOPPED, JobState
 from nuntius.core.people import name_key
 from nuntius.store.errors import Conflict
+from nuntius.store.jobs import ahead_of
 from nuntius.store.meetings import open_to
 from nuntius.store.models import (
     Job,
@@ -25,6 +28,8 @@ from nuntius.store.models import (
     User,
 )
 from nuntius.store.uploads import parts_of
+
+T = TypeVar("T")
 
 PAGE = 50  # rows of one page
 MOST_WORDS = 8  # that a list is filtered by
@@ -62,24 +67,32 @@ def on_now(session: Session, user: User) -> Page:
 
 
 def being_worked_on(session: Session, user: User) -> Page:
-    """Meetings whose files arrive, or whose job waits, works, failed or was cancelled."""
-    return _page(session, open_to(user).where(~_is_on(), func.coalesce(_job_state(), "") != "done"))
+    """Meetings whose files arrive, or whose job waits or is at work."""
+    arrives = exists(select(Upload.id).where(Upload.meeting_id == Meeting.id, Upload.digest.is_(None)))
+    state = _of_newest_job(Job.state)
+    return _page(session, open_to(user).where(~_is_on(), or_(state.in_(GOING_ON), and_(state.is_(None), arrives))))
+
+
+def not_done(session: Session, user: User) -> Page:
+    """Meetings whose job failed or was stopped, unless that was put away."""
+    stopped = (_of_newest_job(Job.state).in_(STOPPED), _of_newest_job(Job.put_away).is_(False))
+    return _page(session, open_to(user).where(~_is_on(), *stopped))
 
 
 def to_check(session: Session, user: User) -> Page:
     """Meetings that are done and have lines nobody has ticked."""
     unticked = (LineRow.checked_by.is_(None), LineRow.thrown_out.is_(None), MinutesRow.meeting_id == Meeting.id)
     lines = select(LineRow.id).join(MinutesRow, MinutesRow.id == LineRow.minutes_id).where(*unticked)
-    return _page(session, open_to(user).where(~_is_on(), _job_state() == "done", exists(lines)))
+    return _page(session, open_to(user).where(~_is_on(), _of_newest_job(Job.state) == JobState.DONE, exists(lines)))
 
 
 def _is_on() -> ColumnElement[bool]:
     return exists(select(Room.id).where(Room.meeting_id == Meeting.id, Room.state != "stopped"))
 
 
-def _job_state() -> ColumnElement[str]:
-    """State of the newest job of a meeting."""
-    newest = select(Job.state).where(Job.meeting_id == Meeting.id).order_by(Job.created_at.desc()).limit(1)
+def _of_newest_job(column: InstrumentedAttribute[T]) -> ColumnElement[T]:
+    """A value of the newest job of a meeting; none where it has no job."""
+    newest = select(column).where(Job.meeting_id == Meeting.id).order_by(Job.created_at.desc()).limit(1)
     return newest.scalar_subquery()
 
 
@@ -116,6 +129,7 @@ class Facts:
 
     recordings: dict[str, Recording]
     jobs: dict[str, Job]  # the newest
+    ahead: dict[str, int]  # by job that waits: how many come before it
     rooms: dict[str, str]  # states
     arriving: dict[str, Upload]  # a file that is not complete, one of which parts are missing first
     held: dict[str, list[int]]  # by upload: the parts that are here
@@ -127,7 +141,8 @@ class Facts:
 def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
     """The facts of these meetings, in a fixed number of statements."""
     ids = [meeting.id for meeting in meetings]
-    jobs = session.scalars(select(Job).where(Job.meeting_id.in_(ids)).order_by(Job.created_at))
+    jobs = {job.meeting_id: job for job in session.scalars(_jobs_of(ids))}
+    waiting = [job.id for job in jobs.values() if job.state == JobState.WAITING]
     uploads = list(session.scalars(select(Upload).where(Upload.meeting_id.in_(ids)).order_by(Upload.created_at)))
     open_uploads = [upload for upload in uploads if upload.digest is None]
     held = _held(session, [upload.id for upload in open_uploads])
@@ -139,7 +154,8 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
     own = [meeting.template_id for meeting in meetings if meeting.template_id is not None]
     return Facts(
         {r.meeting_id: r for r in session.scalars(select(Recording).where(Recording.meeting_id.in_(ids)))},
-        {job.meeting_id: job for job in jobs},
+        jobs,
+        ahead_of(session, waiting),
         dict(session.execute(select(Room.meeting_id, Room.state).where(Room.meeting_id.in_(ids))).tuples().all()),
         {upload.meeting_id or "": upload for upload in open_uploads},
         held,
@@ -147,6 +163,10 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
         _line_counts(session, ids),
         dict(session.execute(select(TemplateRow.id, TemplateRow.name).where(TemplateRow.id.in_(own))).tuples().all()),
     )
+
+
+def _jobs_of(ids: list[str]) -> Select[Job]:
+    return select(Job).where(Job.meeting_id.in_(ids)).order_by(Job.created_at)
 
 
 def _held(session: Session, uploads: list[str]) -> dict[str, list[int]]:

@@ -37,10 +37,12 @@ def readers_of(session: Session, meeting_ids: Collection[str]) -> dict[str, set[
     return readers
 
 
-def meetings_of(session: Session, user: User) -> list[Meeting]:
-    """All of them, the newest first."""
-    query = open_to(user).options(selectinload(Meeting.people)).order_by(Meeting.starts_at.desc(), Meeting.id)
-    return list(session.scalars(query))
+def series_with(session: Session, user: User, meeting: Meeting) -> list[Meeting]:
+    """The meetings of one series that are open to `user`, the newest first; alone where its title makes no series."""
+    if not meeting.series:
+        return [meeting]
+    query = open_to(user).where(Meeting.series == meeting.series).options(selectinload(Meeting.people))
+    return list(session.scalars(query.order_by(Meeting.starts_at.desc(), Meeting.id)))
 
 
 def get_meeting(session: Session, user: User, meeting_id: str, action: Action = Action.READ) -> Meeting:

@@ -7,7 +7,6 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.live.turns import turn_start
 from nuntius.core.minutes.line import MeetingFacts, Note
-from nuntius.core.series import series_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import live_lines
 from nuntius.store.models import AgendaRow, LineRow, MarkRow, Meeting, MinutesRow, NoteRow, Person, User
@@ -107,19 +106,17 @@ def facts_of(session: Session, meeting: Meeting) -> MeetingFacts:
 
 def _unwanted(session: Session, meeting: Meeting) -> tuple[tuple[str, str], ...]:
     """Kind and text of what was thrown out of the other meetings of the series, notes aside."""
-    series = series_of(meeting.title)
     query = (
-        select(Meeting.title, LineRow.kind, LineRow.text)
-        .join(MinutesRow, MinutesRow.meeting_id == Meeting.id)
-        .join(LineRow, LineRow.minutes_id == MinutesRow.id)
+        select(LineRow.kind, LineRow.text)
+        .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
+        .join(Meeting, Meeting.id == MinutesRow.meeting_id)
         .where(
             Meeting.workspace_id == meeting.workspace_id,
             Meeting.id != meeting.id,
+            Meeting.series == meeting.series,
             LineRow.thrown_out.is_not(None),
             LineRow.kind != "note",
         )
         .order_by(LineRow.id)
     )
-    if not series:
-        return ()
-    return tuple((kind, text) for title, kind, text in session.execute(query) if series_of(title) == series)
+    return tuple(session.execute(query).tuples()) if meeting.series else ()

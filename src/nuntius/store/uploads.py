@@ -1,6 +1,7 @@
 """Files arriving in parts: begun, gone on with, finished, recognised when they come again."""
 
 import hashlib
+from datetime import timedelta
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -9,6 +10,7 @@ from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncompl
 from nuntius.store.meetings import open_to
 from nuntius.store.models import Meeting, Recording, Upload, UploadPart, User, now
 
+UNFINISHED = timedelta(days=7)  # after which a file that has not arrived whole is given up
 PART_SIZE = 4 * 1024 * 1024  # bytes
 LARGEST = 4 * 1024**3  # bytes of one recording
 
@@ -83,6 +85,15 @@ def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
     """What came with a recording, by what it is: its `transcript`, its `chat`."""
     query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != "recording")
     return {upload.role: upload for upload in session.scalars(query)}
+
+
+def sweep(session: Session) -> list[str]:
+    """Gives up files of which nothing has come for UNFINISHED; the uploads whose parts are to be removed."""
+    left = select(Upload).where(Upload.digest.is_(None), Upload.updated_at < now() - UNFINISHED)
+    gone = list(session.scalars(left))
+    for upload in gone:
+        session.delete(upload)
+    return [upload.id for upload in gone]
 
 
 def same_file(session: Session, user: User, fingerprint: str) -> Meeting | None:

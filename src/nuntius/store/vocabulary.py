@@ -7,7 +7,6 @@ from nuntius.core.vocabulary import Mishearing, Term, mishearings
 from nuntius.store.changes import put_term_right
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import Change, Meeting, TermRow, User
-from nuntius.store.people import people_of
 from nuntius.store.rights import check_shared
 from nuntius.store.transcripts import load_transcript
 
@@ -50,11 +49,11 @@ def remove_term(session: Session, user: User, term_id: int) -> None:
 
 
 def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
-    """What was perhaps misheard in a meeting: terms of the vocabulary and names of the people."""
+    """What was perhaps misheard in a meeting: terms of the vocabulary and names of those who were there."""
     rows = terms_of(session, meeting.workspace_id)
     terms = [Term(row.text, tuple(row.heard), tuple(row.refused), capitals=True) for row in rows]
     told = {term.text.lower() for term in terms}
-    names = dict.fromkeys(part for person in people_of(session, meeting.workspace_id) for part in person.name.split())
+    names = dict.fromkeys(part for person in meeting.people for part in person.name.split())
     terms += [Term(name) for name in names if name.lower() not in told and len(name) >= SHORTEST_NAME]
     return mishearings(load_transcript(session, meeting.id), terms)
 

@@ -1,11 +1,12 @@
 """The news of work: a `job` event whenever work on a meeting that is open to the listener has moved on."""
 
 from collections.abc import Sequence
-from datetime import timedelta
+from datetime import datetime, timedelta
 
-from sqlalchemy import Select, or_, select
+from sqlalchemy import ColumnElement, Select, or_, select
 from sqlalchemy.orm import Session
 
+from nuntius.core.jobs import GOING_ON, JobState
 from nuntius.store.meetings import open_to, readers_of
 from nuntius.store.models import Job, Meeting, Recording, User, now
 from nuntius.web.shapes import job_out
@@ -24,13 +25,13 @@ class JobFeed:
         self._since = now()
 
     def look(self, session: Session, listeners: Sequence[Subscription]) -> bool:
-        """Statements: two, three for each job at work that has moved on, and two for each listener that is new."""
+        """Statements: two, two for each job that goes on, and two for each listener that is new."""
         begun = now()
         for listener in [each for each in listeners if each.fresh]:
             for job, recording in session.execute(_state(listener.user)).tuples():
                 listener.offer("job", job_out(session, job, recording).model_dump_json())
             listener.fresh = False
-        rows = session.execute(_jobs().where(Job.updated_at > self._since - OVERLAP)).tuples().all()
+        rows = session.execute(_jobs().where(_moving(self._since))).tuples().all()
         bodies = {job.id: job_out(session, job, recording).model_dump_json() for job, recording in rows}
         news = [(job.meeting_id, bodies[job.id]) for job, _ in rows if self._bodies.get(job.id) != bodies[job.id]]
         readers = readers_of(session, {meeting_id for meeting_id, _ in news})
@@ -42,12 +43,17 @@ class JobFeed:
         return False
 
 
+def _moving(since: datetime) -> ColumnElement[bool]:
+    """Jobs that have changed, and those that wait: their place in the line changes with the others."""
+    return or_(Job.updated_at > since - OVERLAP, Job.state == JobState.WAITING)
+
+
 def _jobs() -> Select[Job, Recording]:
     return select(Job, Recording).join(Recording, Recording.meeting_id == Job.meeting_id)
 
 
 def _state(user: User) -> Select[Job, Recording]:
     """What a new listener gets: the jobs that go on, and those that have just ended."""
-    lately = or_(Job.state.in_(("waiting", "working")), Job.updated_at > now() - RECENT)
+    lately = or_(Job.state.in_(GOING_ON), Job.updated_at > now() - RECENT)
     mine = Job.meeting_id.in_(open_to(user).with_only_columns(Meeting.id))
     return _jobs().where(mine, lately).order_by(Job.updated_at.desc()).limit(MOST)

@@ -17,7 +17,7 @@ def text() -> str:
     """The OpenAPI file as JSON."""
     with TemporaryDirectory() as folder:
         settings = replace(Settings.from_environment({}), data=Path(folder))
-        app = create_app(settings, Queue(Installation(settings), MemoryHuey()))
+        app = create_app(settings, Queue(Installation(settings), lambda _, lane: MemoryHuey(lane)))
         return json.dumps(openapi_document(app), indent=1, sort_keys=True) + "\n"
 
 

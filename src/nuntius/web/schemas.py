@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
+from nuntius.core.jobs import JobState
 from nuntius.core.minutes.line import DOUBTS, KINDS
 from nuntius.core.templates.shipped import SHIPPED
 
@@ -225,14 +226,22 @@ class SessionState(Wire):
 
 
 class JobOut(Wire):
+    """`ahead`: how many jobs come before one that waits."""
+
     id: str
     meeting_id: str
-    state: Literal["waiting", "working", "done", "failed", "cancelled"]
+    state: JobState
     step: str
     steps: list[str]
     progress: float
     remaining: float | None
     error: str | None
+    ahead: int | None
+    put_away: bool
+
+
+class PutAway(Wire):
+    put_away: bool
 
 
 class UploadOut(Wire):
@@ -273,10 +282,11 @@ class MeetingsOut(Wire):
 
 
 class TodayOut(Wire):
-    """The newest meetings that are on, worked on, and to be checked."""
+    """The newest meetings that are on, worked on, not done because the work failed or was stopped, and to be checked."""
 
     on: MeetingsOut
     busy: MeetingsOut
+    not_done: MeetingsOut
     check: MeetingsOut
 
 

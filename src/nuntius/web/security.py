@@ -1,6 +1,7 @@
 """Authentication: sessions, forged requests, too many requests, headers. What may be done is decided in `core.rights`."""
 
 from datetime import timedelta
+from urllib.parse import urlsplit
 
 from flask import Flask, Response, current_app, g, request
 from flask_limiter import Limiter
@@ -36,6 +37,17 @@ POLICY = (
     "default-src 'self'; img-src 'self' data: blob:; media-src 'self' blob:; style-src 'self' 'unsafe-inline'; "
     "font-src 'self'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'"
 )
+
+PERMISSIONS = "camera=(self), microphone=(self), display-capture=(self), geolocation=(), payment=(), usb=()"
+HEADERS = {
+    "Content-Security-Policy": POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": PERMISSIONS,
+}
+HTTPS_ONLY = "max-age=31536000"  # seconds for which a browser asks by HTTPS alone; a year is common practice, no source
 
 csrf = CSRFProtect()
 limiter = Limiter(get_remote_address, storage_uri="memory://")
@@ -88,6 +100,12 @@ def signed_in(store: Installation, token: str) -> SignedIn | None:
     return SignedIn(user, row.id, token)
 
 
+def trusted_hosts(settings: Settings) -> list[str] | None:
+    """Names by which the pages may be asked for: those that are set, the one of NUNTIUS_URL; None for any."""
+    named = {*settings.hosts, urlsplit(settings.url).hostname or ""} - {""}
+    return sorted(named | {"localhost", "127.0.0.1", "[::1]", settings.host}) if named else None
+
+
 def install(app: Flask, settings: Settings) -> None:
     """Sets up sessions, CSRF protection, the rate limit, proxies and the headers."""
     manager = LoginManager(app)
@@ -101,6 +119,7 @@ def install(app: Flask, settings: Settings) -> None:
             return None
         return problem(401, SENTENCES[401])
 
+    app.config["TRUSTED_HOSTS"] = trusted_hosts(settings)
     csrf.init_app(app)
     limiter.init_app(app)
     if settings.proxies:
@@ -109,9 +128,10 @@ def install(app: Flask, settings: Settings) -> None:
 
     @app.after_request
     def _headers(response: Response) -> Response:
-        response.headers.setdefault("Content-Security-Policy", POLICY)
-        response.headers.setdefault("X-Content-Type-Options", "nosniff")
-        response.headers.setdefault("Referrer-Policy", "same-origin")
+        for name, value in HEADERS.items():
+            response.headers.setdefault(name, value)
+        if settings.secure_cookies:
+            response.headers["Strict-Transport-Security"] = HTTPS_ONLY
         if g.get("private"):
             response.headers["Cache-Control"] = "no-store"
         return response

@@ -8,6 +8,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
+from nuntius.core.jobs import GOING_ON, JobState
 from nuntius.core.minutes.matter import matter_of
 from nuntius.core.naming import name_votes
 from nuntius.core.speech.certainty import certainties
@@ -15,6 +16,7 @@ from nuntius.core.speech.diarizer import Span
 from nuntius.core.templates.shipped import shipped
 from nuntius.jobs.work import plan_of
 from nuntius.store.accounts import account_names
+from nuntius.store.jobs import ahead_of
 from nuntius.store.listing import Facts, facts_of
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Change, Job, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, Upload, User
@@ -29,11 +31,12 @@ from nuntius.web.room_facts import breaks_out, consent_out, marks_out, pictures_
 
 
 def job_out(session: Session, job: Job, recording: Recording | None) -> s.JobOut:
-    busy = job.state in ("waiting", "working")
-    return _job(job, recording, beside(session, job.meeting_id) if busy else ())  # asked every second
+    roles = beside(session, job.meeting_id) if job.state in GOING_ON else ()
+    ahead = ahead_of(session, [job.id]) if job.state == JobState.WAITING else {}
+    return _job(job, recording, roles, ahead.get(job.id))
 
 
-def _job(job: Job, recording: Recording | None, roles: Collection[str]) -> s.JobOut:
+def _job(job: Job, recording: Recording | None, roles: Collection[str], ahead: int | None) -> s.JobOut:
     plan = plan_of(job, recording, roles) if recording else ()
     return s.JobOut(
         id=job.id,
@@ -44,6 +47,8 @@ def _job(job: Job, recording: Recording | None, roles: Collection[str]) -> s.Job
         progress=round(job.progress, 4),
         remaining=job.remaining,
         error=job.error,
+        ahead=ahead,
+        put_away=job.put_away,
     )
 
 
@@ -91,7 +96,7 @@ def _meeting(meeting: Meeting, facts: Facts, user: User) -> s.MeetingOut:
         people=[person.label for person in meeting.people],
         runner=meeting.runner_id == user.id,
         duration=recording.duration if recording else None,
-        job=_job(job, recording, facts.roles.get(meeting.id, ())) if job else None,
+        job=_job(job, recording, facts.roles.get(meeting.id, ()), facts.ahead.get(job.id)) if job else None,
         upload=_upload(upload, facts.held[upload.id]) if upload else None,
         unchecked=unchecked,
         lines=lines,

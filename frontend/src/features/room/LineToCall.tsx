@@ -13,6 +13,7 @@ const STATES: { [state: string]: string } = {
   denied: "The call did not let the line in.",
   ended: "The call has ended.",
   dismissed: "The line has left the call.",
+  garbled: "What answers under this link is no call that Nuntius understands. Check the link.",
   unreachable: "Nobody answers under this link. Check it, then try again.",
 };
 
@@ -34,7 +35,7 @@ export function LineToCall({ board, actions, brief = false }: { board: Board; ac
           ? <Button color="inherit" variant="outlined" onClick={() => void actions.leaveCall()}>Dismiss</Button>
           : <Button type="submit" variant="outlined" disabled={!/^wss?:\/\/\S+$/.test(link.trim())}>{board.line_state ? "Call back" : "Join"}</Button>}
       </Box>
-      {board.line_state && <Alert severity={["denied", "unreachable", "away"].includes(board.line_state) ? "warning" : "info"} variant="outlined" role="status">{STATES[board.line_state] ?? board.line_state}</Alert>}
+      {board.line_state && <Alert severity={["denied", "unreachable", "garbled", "away"].includes(board.line_state) ? "warning" : "info"} variant="outlined" role="status">{STATES[board.line_state] ?? board.line_state}</Alert>}
     </Box>
   );
 }

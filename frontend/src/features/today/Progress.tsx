@@ -18,11 +18,18 @@ const STEPS: Record<string, string> = {
   voices: "Telling the voices apart",
 };
 
+/** What is said of work that waits, by how much comes before it. */
+export function waiting(ahead: number | null): string {
+  if (!ahead) return "Waiting; it is the next";
+  return ahead === 1 ? "Waiting; one other comes before it" : `Waiting; ${ahead} others come before it`;
+}
+
 /** How far the work on a meeting is, what is being done and what can be done about it. */
 export function Progress({ meeting, sending, onChooseAgain }: { meeting: Schemas["MeetingOut"]; sending: Sending | undefined; onChooseAgain: () => void }) {
-  const { cancel, retry } = useWork(meeting.id);
+  const { cancel, retry, putAway } = useWork(meeting.id);
   const job = meeting.job;
   if (sending) return <Arriving sending={sending} onChooseAgain={onChooseAgain} />;
+  if (!job && !meeting.upload) return <Bar value={0} text="Its file did not arrive within seven days. Bring it in again." tone="failed" />;
   if (!job) {
     const held = meeting.upload?.held.length ?? 0;
     const all = meeting.upload ? Math.max(1, Math.ceil(meeting.upload.size / meeting.upload.part_size)) : 1;
@@ -32,15 +39,16 @@ export function Progress({ meeting, sending, onChooseAgain }: { meeting: Schemas
       </Bar>
     );
   }
+  const away = meeting.runner && !job.put_away && <Button size="small" color="inherit" onClick={putAway}>Put away</Button>;
   if (job.state === "failed") {
-    return <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed">{meeting.runner && <Button size="small" onClick={retry}>Try again</Button>}</Bar>;
+    return <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed">{meeting.runner && <Button size="small" onClick={retry}>Try again</Button>}{away}</Bar>;
   }
   if (job.state === "cancelled") {
-    return <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits">{meeting.runner && <Button size="small" onClick={retry}>Go on</Button>}</Bar>;
+    return <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits">{meeting.runner && <Button size="small" onClick={retry}>Go on</Button>}{away}</Bar>;
   }
   if (job.state === "done") return null;
   const number = job.steps.indexOf(job.step) + 1;
-  const text = job.state === "waiting" ? "Waiting for its turn" : `${STEPS[job.step] ?? "Working"} (step ${Math.max(1, number)} of ${job.steps.length})`;
+  const text = job.state === "waiting" ? waiting(job.ahead) : `${STEPS[job.step] ?? "Working"} (step ${Math.max(1, number)} of ${job.steps.length})`;
   return (
     <Bar value={job.progress} text={text} detail={job.remaining ? remaining(job.remaining) : ""}>
       {meeting.runner && <Button size="small" color="inherit" onClick={cancel}>Stop</Button>}

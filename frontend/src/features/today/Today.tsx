@@ -39,8 +39,8 @@ export function Today() {
   };
   if (meetings.isPending) return <Loading what="Today" />;
   if (meetings.error) return <Failure error={meetings.error} onRetry={() => void meetings.refetch()} />;
-  const { on, busy, check } = meetings.data;
-  const none = on.total + busy.total + check.total === 0;
+  const { on, busy, not_done, check } = meetings.data;
+  const none = on.total + busy.total + not_done.total + check.total === 0;
   return (
     <DropZone onDrop={choose}>
       <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" } }}>
@@ -63,6 +63,12 @@ export function Today() {
             <Section title={`Being worked on (${busy.total})`}>
               {busy.meetings.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
               <Further list={busy} />
+            </Section>
+          )}
+          {not_done.total > 0 && (
+            <Section title={`Not done (${not_done.total})`}>
+              {not_done.meetings.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+              <Further list={not_done} />
             </Section>
           )}
           <Section title={`Minutes to check (${check.total})`}>

@@ -31,10 +31,10 @@ from nuntius.store.models.room import (
 )
 from nuntius.store.models.setup import ReadyQuestion, TemplateRow, TermRow
 from nuntius.store.models.transcript import Speaker, TurnRow
-from nuntius.store.models.work import JOB_STATES, Change, Heartbeat, Job
+from nuntius.store.models.work import Change, Heartbeat, Job
 
 __all__ = [
-    "JOB_STATES", "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
+    "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
     "Mail", "MarkRow", "Meeting", "Merging", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
     "SignInFailures", "SignInSession", "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
     "new_id", "now",

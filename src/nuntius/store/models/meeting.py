@@ -3,8 +3,9 @@
 from datetime import datetime
 
 from sqlalchemy import Column, ForeignKey, String, Table
-from sqlalchemy.orm import Mapped, mapped_column, relationship
+from sqlalchemy.orm import Mapped, mapped_column, relationship, validates
 
+from nuntius.core.series import series_of
 from nuntius.core.times import zone
 from nuntius.store.models.base import Base, new_id, now
 from nuntius.store.models.people import Person
@@ -31,7 +32,13 @@ class Meeting(Base):
     time_zone: Mapped[str] = mapped_column(String(64))
     runner_id: Mapped[int] = mapped_column(ForeignKey("user.id"), index=True)
     created_at: Mapped[datetime] = mapped_column(default=now)
+    series: Mapped[str] = mapped_column(String(200), default="", server_default="", index=True)  # of its title
     people: Mapped[list[Person]] = relationship(secondary=attendance, order_by=Person.name)
+
+    @validates("title")
+    def _in_series(self, _: str, title: str) -> str:
+        self.series = series_of(title)
+        return title
 
     @property
     def begun(self) -> datetime:

@@ -3,12 +3,11 @@
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, String
+from sqlalchemy import JSON, ForeignKey, String, false
 from sqlalchemy.orm import Mapped, mapped_column
 
+from nuntius.core.jobs import JobKind, JobState, Lane
 from nuntius.store.models.base import Base, new_id, now
-
-JOB_STATES = ("waiting", "working", "done", "failed", "cancelled")
 
 
 class Job(Base):
@@ -18,10 +17,10 @@ class Job(Base):
 
     id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
-    kind: Mapped[str] = mapped_column(
-        String(12), default="work"
-    )  # cut: made anew after a stretch was removed; bundle: another Nuntius wrote it; voices: told apart anew
-    state: Mapped[str] = mapped_column(String(12), default="waiting", index=True)
+    kind: Mapped[str] = mapped_column(String(12), default=JobKind.WORK)
+    lane: Mapped[str] = mapped_column(String(8), default=Lane.LONG, server_default="long")
+    state: Mapped[str] = mapped_column(String(12), default=JobState.WAITING, index=True)
+    put_away: Mapped[bool] = mapped_column(default=False, server_default=false())  # nobody needs to be reminded of it
     step: Mapped[str] = mapped_column(String(20), default="")
     done_steps: Mapped[list[Any]] = mapped_column(JSON, default=list)
     progress: Mapped[float] = mapped_column(default=0.0)  # 0 to 1, over all steps
@@ -33,7 +32,7 @@ class Job(Base):
     beat_at: Mapped[datetime | None]
     created_at: Mapped[datetime] = mapped_column(default=now)
     started_at: Mapped[datetime | None]
-    updated_at: Mapped[datetime] = mapped_column(default=now, onupdate=now)
+    updated_at: Mapped[datetime] = mapped_column(default=now, onupdate=now, index=True)
 
 
 class Change(Base):

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from nuntius.core.audio.encode import write_small
 from nuntius.core.formats.bundle import write_bundle
+from nuntius.core.jobs import GOING_ON, JobKind
 from nuntius.core.rights import Action
 from nuntius.store.bundles import bundle_of
 from nuntius.store.errors import Conflict, NotFound
@@ -67,7 +68,7 @@ def tell_anew(path: s.MeetingPath, body: People) -> Response:
         meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         recording, job = recording_of(db, meeting), latest_job(db, meeting.id)
         _is_ready(recording, job.state if job else "")
-        fresh = create_job(db, meeting.id, body.people, "voices")
+        fresh = create_job(db, meeting.id, body.people, JobKind.VOICES)
         out, job_id = meeting_out(db, meeting, me()), fresh.id
     queue().put(job_id)
     return answer(out)
@@ -78,5 +79,5 @@ def _is_ready(recording: Recording | None, state: str) -> None:
         raise Conflict(
             "This record has no sound, so its voices cannot be told apart anew. Give turns to others by hand."
         )
-    if state in ("waiting", "working"):
+    if state in GOING_ON:
         raise Conflict("Wait until the work on the recording is done; then its voices can be told apart anew.")

@@ -13,7 +13,7 @@ from nuntius.jobs.queue import Queue
 from nuntius.service import arriving
 from nuntius.store import listing
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.jobs import ask_to_cancel, latest_job, retry
+from nuntius.store.jobs import ask_to_cancel, latest_job, put_away, retry
 from nuntius.store.meetings import create_meeting, get_meeting
 from nuntius.store.models import Upload
 from nuntius.store.transcripts import with_names
@@ -42,13 +42,14 @@ def get_meetings(query: s.MeetingsQuery) -> Response:
 def get_today() -> Response:
     """What is on, what is worked on, and what is to be checked: the newest of each, with how many there are."""
     with installation().database.read() as db:
-        pages = [find(db, me()) for find in (listing.on_now, listing.being_worked_on, listing.to_check)]
+        lists = (listing.on_now, listing.being_worked_on, listing.not_done, listing.to_check)
+        pages = [find(db, me()) for find in lists]
         shown = iter(meetings_out(db, [meeting for page in pages for meeting in page.meetings], me()))
-        on, busy, check = (
+        on, busy, not_done, check = (
             s.MeetingsOut(meetings=list(islice(shown, len(page.meetings))), total=page.total, after=page.following)
             for page in pages
         )
-    return answer(s.TodayOut(on=on, busy=busy, check=check))
+    return answer(s.TodayOut(on=on, busy=busy, not_done=not_done, check=check))
 
 
 @api.get("/actions", operation_id="getActions", responses={200: s.ActionsOut})
@@ -126,6 +127,15 @@ def cancel(path: s.MeetingPath) -> Response:
         if job is None:
             raise NotFound()
         ask_to_cancel(db, job)
+        return answer(meeting_out(db, meeting, me()))
+
+
+@api.put("/<meeting_id>/put-away", operation_id="putAway", responses={200: s.MeetingOut})
+def put_work_away(path: s.MeetingPath, body: s.PutAway) -> Response:
+    """Says that nobody needs to be reminded of work that failed or was stopped, or takes that back."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
+        put_away(db, meeting.id, body.put_away)
         return answer(meeting_out(db, meeting, me()))
 
 

@@ -11,13 +11,12 @@ from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.told import answered
 from nuntius.core.minutes.line import Line
 from nuntius.core.rights import Action
-from nuntius.core.series import series_of
 from nuntius.jobs.steps import write_anew
 from nuntius.service import removing
 from nuntius.store import activity, changes, restructure
 from nuntius.store.activity import What
 from nuntius.store.errors import NotFound
-from nuntius.store.meetings import get_meeting, meetings_of
+from nuntius.store.meetings import get_meeting, series_with
 from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
@@ -121,8 +120,7 @@ def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
     database = installation().database
     with database.read() if body.dry else database.write() as db:  # counted at every letter that is typed
         meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
-        series = series_of(meeting.title) if body.series else ""
-        chosen = [each for each in meetings_of(db, me()) if series_of(each.title) == series] if series else [meeting]
+        chosen = series_with(db, me(), meeting) if body.series else [meeting]
         if body.dry:
             counts = [changes.count_words(db, each, body.wanted, body.exactly) for each in chosen]
         else:

@@ -1,0 +1,38 @@
+"""What work on a meeting there is, in which state it may be, and in which line it waits."""
+
+from enum import StrEnum
+
+
+class JobKind(StrEnum):
+    """WORK: on what was brought in or recorded; CUT: made again after a stretch was removed for good;
+    BUNDLE: another Nuntius wrote it; VOICES: told apart again."""
+
+    WORK = "work"
+    CUT = "cut"
+    BUNDLE = "bundle"
+    VOICES = "voices"
+
+
+class JobState(StrEnum):
+    WAITING = "waiting"
+    WORKING = "working"
+    DONE = "done"
+    FAILED = "failed"
+    CANCELLED = "cancelled"
+
+
+class Lane(StrEnum):
+    """Quick work takes seconds and never waits behind long work, which recognises and takes minutes."""
+
+    QUICK = "quick"
+    LONG = "long"
+
+
+GOING_ON = (JobState.WAITING, JobState.WORKING)
+STOPPED = (JobState.FAILED, JobState.CANCELLED)
+
+
+def lane_of(kind: JobKind, is_text: bool) -> Lane:
+    """The lane of a job; `is_text` says that a transcript is read and no sound."""
+    quick = kind in (JobKind.BUNDLE, JobKind.CUT) or (kind == JobKind.WORK and is_text)
+    return Lane.QUICK if quick else Lane.LONG
