@@ -32,6 +32,8 @@ class Settings:
     proxies: int = 0  # NUNTIUS_PROXIES: how many proxies in front are to be believed about who asks
     idle_hours: int = 72  # NUNTIUS_IDLE_HOURS: without use after which a browser is signed out
     session_days: int = 30  # NUNTIUS_SESSION_DAYS: after which a browser is signed out in any case
+    person_gb: int = 0  # NUNTIUS_PERSON_GB: that one person's recordings may take up; 0: no limit
+    workspace_gb: int = 0  # NUNTIUS_WORKSPACE_GB: the same of all of a workspace
     mailbox: int = MAILBOX_PORT  # NUNTIUS_MAILBOX_PORT: of the simulated mail server
     demo: bool = False  # NUNTIUS_DEMO: 1 shows the demo's sign-in on the first page
 
@@ -60,6 +62,8 @@ class Settings:
             proxies=_number(environment, "NUNTIUS_PROXIES", 0),
             idle_hours=_number(environment, "NUNTIUS_IDLE_HOURS", 72),
             session_days=_number(environment, "NUNTIUS_SESSION_DAYS", 30),
+            person_gb=_number(environment, "NUNTIUS_PERSON_GB", 0),
+            workspace_gb=_number(environment, "NUNTIUS_WORKSPACE_GB", 0),
             mailbox=_number(environment, "NUNTIUS_MAILBOX_PORT", MAILBOX_PORT),
             demo=demo,
         )

@@ -1,6 +1,7 @@
 """Uploads that stop and go on, files that come again, and everything that is no good."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -161,3 +162,31 @@ def test_hostile_json_is_answered_calmly(desk: Desk) -> None:
         response = desk.client.raw.post("/api/people", data=body, headers=headers)
         assert 400 <= response.status_code < 500
         assert "detail" in response.json
+
+
+class TestSpace:
+    def test_it_is_shown_and_a_file_that_does_not_fit_is_refused(self, desk: Desk, wav: Path) -> None:
+        object.__setattr__(desk.app.extensions["nuntius"], "settings", replace(desk.installation.settings, person_gb=1))
+        desk.bring_in(wav)
+        account = desk.client.get("/api/account").json
+        assert account["space"] == {"used": wav.stat().st_size, "limit": 1024**3}
+        assert account["workspace_space"] == {"used": wav.stat().st_size, "limit": None}
+        large = {"name": "all day.wav", "size": 1024**3, "fingerprint": "1" * 64}
+        refused = desk.client.post("/api/uploads", large)
+        assert (refused.status_code, "Remove meetings" in refused.json["detail"]) == (507, True)
+        ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+        assert ines.post("/api/uploads", large).status_code == 200
+
+    def test_all_of_a_team_share_the_room_of_their_workspace(self, desk: Desk, wav: Path) -> None:
+        settings = replace(desk.installation.settings, workspace_gb=1)
+        object.__setattr__(desk.app.extensions["nuntius"], "settings", settings)
+        ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+        most = {"name": "all day.wav", "size": 1024**3, "fingerprint": "1" * 64}
+        assert desk.client.post("/api/uploads", most).status_code == 200
+        assert desk.client.post("/api/uploads", most).status_code == 200  # goes on where it stopped
+        assert ines.post("/api/uploads", most | {"size": 10}).status_code == 507
+
+    def test_a_meeting_that_is_removed_makes_room(self, desk: Desk, wav: Path) -> None:
+        meeting = desk.bring_in(wav)
+        assert desk.client.send("DELETE", f"/api/meetings/{meeting}").status_code == 200
+        assert desk.client.get("/api/account").json["space"]["used"] == 0

@@ -1956,6 +1956,8 @@ export interface components {
             second_factor: boolean;
             /** Sessions */
             sessions: components["schemas"]["BrowserOut"][];
+            space: components["schemas"]["SpaceOut"];
+            workspace_space: components["schemas"]["SpaceOut"];
         };
         /** ActionsOut */
         ActionsOut: {
@@ -3632,6 +3634,16 @@ export interface components {
             email: string;
             /** Password */
             password: string;
+        };
+        /**
+         * SpaceOut
+         * @description Bytes; no limit where there is none.
+         */
+        SpaceOut: {
+            /** Limit */
+            limit: number | null;
+            /** Used */
+            used: number;
         };
         /**
          * Speech

@@ -151,6 +151,14 @@ class TooManyTries(Fault):
         super().__init__(f"Too many tries failed. Wait {_duration(self.seconds)}, then try again.")
 
 
+class SpaceUsed(Fault):
+    def __init__(self, whose: str, used: float, limit: float, more: float) -> None:
+        super().__init__(
+            f"{whose} take up {used:.1f} of {limit:.0f} GB, and this file has {more:.1f} GB. Remove meetings that are "
+            "not needed any more, or ask whoever runs this machine for more room."
+        )
+
+
 class TooManyStreams(Fault):
     sentence = "Nuntius is open in too many windows of yours to keep them all current. Close one, and this one goes on."
 

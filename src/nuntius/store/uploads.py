@@ -6,9 +6,11 @@ from datetime import timedelta
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.settings import Settings
 from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncomplete
 from nuntius.store.meetings import open_to
 from nuntius.store.models import Meeting, Recording, Upload, UploadPart, User, now
+from nuntius.store.space import check_space
 
 UNFINISHED = timedelta(days=7)  # after which a file that has not arrived whole is given up
 PART_SIZE = 4 * 1024 * 1024  # bytes
@@ -20,8 +22,11 @@ def parts_of(upload: Upload) -> int:
     return -(-upload.size // upload.part_size)
 
 
-def begin(session: Session, user: User, name: str, size: int, fingerprint: str) -> Upload:
-    """An upload of this file: the unfinished one by the same person if there is one, else a new one."""
+def begin(session: Session, user: User, name: str, size: int, fingerprint: str, settings: Settings) -> Upload:
+    """An upload of this file: the unfinished one by the same person if there is one, else a new one.
+
+    Raises Conflict for a file that is too large, SpaceUsed where it does not fit beside what is there.
+    """
     if size > LARGEST:
         raise Conflict(f"This file has {size / 1024**3:.1f} GB; at most 4 GB can be brought in. Cut it into parts.")
     query = select(Upload).where(
@@ -29,6 +34,7 @@ def begin(session: Session, user: User, name: str, size: int, fingerprint: str) 
     )
     upload = session.scalars(query).first()
     if upload is None:
+        check_space(session, user, settings, size)
         upload = Upload(user_id=user.id, name=name, size=size, part_size=PART_SIZE, fingerprint=fingerprint)
         session.add(upload)
         session.flush()

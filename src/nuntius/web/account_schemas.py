@@ -136,6 +136,13 @@ class BrowserOut(Wire):
     this: bool
 
 
+class SpaceOut(Wire):
+    """Bytes; no limit where there is none."""
+
+    used: int
+    limit: int | None
+
+
 class AccountOut(Wire):
     name: str
     email: str
@@ -143,6 +150,8 @@ class AccountOut(Wire):
     second_factor: bool
     recovery_left: int
     sessions: list[BrowserOut]
+    space: SpaceOut
+    workspace_space: SpaceOut
 
 
 class EmailIn(Wire):

@@ -28,6 +28,7 @@ from nuntius.store.errors import (
     PartMismatch,
     PartNotWanted,
     RecordedElsewhere,
+    SpaceUsed,
     StorageFull,
     TooManyStreams,
     TooManyTries,
@@ -67,6 +68,7 @@ STATUS: dict[type[Fault], int] = {
     NotAllowed: 403,
     WrongPassword: 403,
     DatabaseBusy: 503,
+    SpaceUsed: 507,
     StorageFull: 507,
 }
 SENTENCES = {

@@ -1,9 +1,10 @@
-import { Alert, Box, Button, List, ListItem, ListItemText, Paper, TextField, Typography } from "@mui/material";
+import { Alert, Box, Button, LinearProgress, List, ListItem, ListItemText, Paper, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent, type ReactNode } from "react";
 
 import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
+import { size } from "../../shared/size";
 import { moment } from "../../shared/times";
 import { useAttempt } from "../../shared/useAttempt";
 import { useSession } from "../entry/useSession";
@@ -35,6 +36,7 @@ export default function Account() {
         <Box sx={{ display: "grid", gap: 3 }}>
           <SecondFactor account={account.data} actions={actions} />
           <Sessions account={account.data} actions={actions} />
+          <Space account={account.data} />
         </Box>
       </Box>
     </Box>
@@ -54,6 +56,24 @@ export function Part({ title, note, onSubmit, error, children }: { title: string
       {children}
       {error && <Alert severity="error" variant="outlined" sx={{ width: "100%" }}>{error}</Alert>}
     </Paper>
+  );
+}
+
+/** How much the recordings take up, and how much they may. */
+function Space({ account }: { account: AccountData }) {
+  const rows = [
+    { what: "Brought in or recorded by you", space: account.space },
+    { what: "By all of your team", space: account.workspace_space },
+  ];
+  return (
+    <Part title="Space">
+      {rows.map(({ what, space }) => (
+        <Box key={what} sx={{ width: "100%" }}>
+          <Typography variant="body2">{what}: {size(space.used)}{space.limit !== null && ` of ${size(space.limit)}`}</Typography>
+          {space.limit !== null && <LinearProgress variant="determinate" value={Math.min(100, (space.used / space.limit) * 100)} aria-label={what} sx={{ mt: 0.5 }} />}
+        </Box>
+      ))}
+    </Part>
   );
 }
 

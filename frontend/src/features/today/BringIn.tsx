@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 
 import { sentenceOf } from "../../api/client";
+import { size } from "../../shared/size";
 import { PeopleField } from "../../shared/PeopleField";
 import { TemplateField } from "../../shared/TemplateField";
 import { leading, ROLE_NAMES, whyNot, type Role } from "./roles";
@@ -108,8 +109,4 @@ export function BringIn({ chosen, onRole, onLeaveOut, onSubmit, onClose }: Props
       </DialogActions>
     </Dialog>
   );
-}
-
-function size(bytes: number): string {
-  return bytes > 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`;
 }

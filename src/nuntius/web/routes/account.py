@@ -11,6 +11,7 @@ from nuntius.store.accounts import change_password, confirm_password, free_addre
 from nuntius.store.activity import What
 from nuntius.store.models import User
 from nuntius.store.people import call
+from nuntius.store.space import Space, own_space, workspace_space
 from nuntius.web import account_schemas as a
 from nuntius.web.answers import answer
 from nuntius.web.security import TRY_RATE, asked_from, installation, limiter, me, my_session
@@ -42,7 +43,13 @@ def _out(db: Session) -> a.AccountOut:
         second_factor=user.totp_secret is not None,
         recovery_left=len(user.recovery_hashes),
         sessions=browsers,
+        space=_space(own_space(db, user, installation().settings)),
+        workspace_space=_space(workspace_space(db, user, installation().settings)),
     )
+
+
+def _space(space: Space) -> a.SpaceOut:
+    return a.SpaceOut(used=space.used, limit=space.limit)
 
 
 @api.get("", operation_id="getAccount", responses={200: a.AccountOut})

@@ -17,7 +17,7 @@ api = APIBlueprint("uploads", __name__, url_prefix="/api/uploads", abp_tags=[Tag
 def begin_upload(body: s.NewUpload) -> Response:
     """Begins to bring in a file, or goes on where the same file stopped; says if it is here already."""
     with installation().database.write() as db:
-        upload = begin(db, me(), body.name, body.size, body.fingerprint)
+        upload = begin(db, me(), body.name, body.size, body.fingerprint, installation().settings)
         return answer(upload_out(db, upload, same_file(db, me(), body.fingerprint)))
 
 
