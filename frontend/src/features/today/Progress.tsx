@@ -77,7 +77,7 @@ function Bar({ value, text, detail = "", tone = "goes", children }: {
   children?: React.ReactNode;
 }) {
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: "1fr auto", columnGap: 2, alignItems: "center" }}>
+    <Box sx={{ display: "grid", gridTemplateColumns: { xs: tone === "failed" ? "1fr" : "1fr auto", sm: "1fr auto" }, columnGap: 2, alignItems: "center" }}>
       <Typography variant="body2" role="status" color={tone === "failed" ? "error" : "textSecondary"}>
         {text}{tone === "goes" && ` · ${Math.floor(value * 100)} %`}{detail && ` · ${detail}`}
       </Typography>
