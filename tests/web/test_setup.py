@@ -110,6 +110,14 @@ class TestTemplates:
 
 
 class TestVocabulary:
+    def test_only_names_of_those_who_were_there_are_listened_for(self, desk: Desk, meeting: str) -> None:
+        there = desk.client.get(f"/api/meetings/{meeting}/people").json["people"]
+        ines = next(each["id"] for each in there if each["name"].startswith("Ines"))
+        address = f"/api/meetings/{meeting}/misheard"
+        assert [each["term"] for each in desk.client.get(address).json["found"]] == ["Ines"]
+        assert desk.client.send("DELETE", f"/api/meetings/{meeting}/people/{ines}").status_code == 200
+        assert desk.client.get(address).json["found"] == []
+
     def test_a_misheard_name_is_put_right_everywhere_and_taken_back(self, desk: Desk, meeting: str) -> None:
         desk.client.post("/api/setup/terms", {"text": "Saltmarsh"})
         address = f"/api/meetings/{meeting}/misheard"
