@@ -7,7 +7,11 @@ export type Schemas = components["schemas"];
 /** A failed request, with the sentence that the server gave. */
 export class ApiProblem extends Error {
   /** `theirs`: what somebody else wrote meanwhile where one was writing. */
-  constructor(readonly status: number, detail: string, readonly theirs: string | null = null) {
+  constructor(
+    readonly status: number,
+    detail: string,
+    readonly theirs: string | null = null,
+  ) {
     super(detail);
   }
 }
@@ -47,7 +51,10 @@ export async function body<T>(answer: Promise<{ data?: T; error?: unknown; respo
 }
 
 /** `body` for answers that hold pairs: the client's types widen those to lists, the OpenAPI file's do not. */
-export function bodyAs<K extends keyof Schemas>(_name: K, answer: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<Schemas[K]> {
+export function bodyAs<K extends keyof Schemas>(
+  _name: K,
+  answer: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<Schemas[K]> {
   return body(answer as Promise<{ data?: Schemas[K]; error?: unknown; response: Response }>);
 }
 

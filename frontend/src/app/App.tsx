@@ -41,27 +41,29 @@ export function App() {
           <NoticeProvider>
             <BrowserRouter>
               <Entry>
-                <UploadProvider><RoomHost>
-                  <Suspense fallback={<Loading what="the page" />}>
-                    <Routes>
-                      <Route element={<Shell />}>
-                        <Route index element={<Today />} />
-                        <Route path="archive" element={<Archive />} />
-                        <Route path="excerpts" element={<Excerpts />} />
-                        <Route path="compilations/:compilationId" element={<Compilation />} />
-                        <Route path="setup/:part?" element={<Setup />} />
-                        <Route path="account" element={<Account />} />
-                        <Route path="about" element={<About />} />
-                        <Route path="meetings/:meetingId" element={<Record />} />
-                        <Route path="meetings/:meetingId/map" element={<TopicMap />} />
-                        <Route path="meetings/:meetingId/floor" element={<Floor />} />
-                        <Route path="meetings/:meetingId/room" element={<Room />} />
-                        <Route path="*" element={<Today />} />
-                      </Route>
-                      <Route path="meetings/:meetingId/captions" element={<Captions />} />
-                    </Routes>
-                  </Suspense>
-                </RoomHost></UploadProvider>
+                <UploadProvider>
+                  <RoomHost>
+                    <Suspense fallback={<Loading what="the page" />}>
+                      <Routes>
+                        <Route element={<Shell />}>
+                          <Route index element={<Today />} />
+                          <Route path="archive" element={<Archive />} />
+                          <Route path="excerpts" element={<Excerpts />} />
+                          <Route path="compilations/:compilationId" element={<Compilation />} />
+                          <Route path="setup/:part?" element={<Setup />} />
+                          <Route path="account" element={<Account />} />
+                          <Route path="about" element={<About />} />
+                          <Route path="meetings/:meetingId" element={<Record />} />
+                          <Route path="meetings/:meetingId/map" element={<TopicMap />} />
+                          <Route path="meetings/:meetingId/floor" element={<Floor />} />
+                          <Route path="meetings/:meetingId/room" element={<Room />} />
+                          <Route path="*" element={<Today />} />
+                        </Route>
+                        <Route path="meetings/:meetingId/captions" element={<Captions />} />
+                      </Routes>
+                    </Suspense>
+                  </RoomHost>
+                </UploadProvider>
               </Entry>
             </BrowserRouter>
           </NoticeProvider>

@@ -7,7 +7,11 @@ export function HealthNotice() {
   const faults = useHealth();
   return (
     <Collapse in={faults.length > 0} sx={{ flex: "none" }}>
-      {faults.map((fault) => <Alert key={fault.name} severity="warning" sx={{ borderRadius: 0 }}>{fault.detail}</Alert>)}
+      {faults.map((fault) => (
+        <Alert key={fault.name} severity="warning" sx={{ borderRadius: 0 }}>
+          {fault.detail}
+        </Alert>
+      ))}
     </Collapse>
   );
 }

@@ -33,10 +33,14 @@ function Groups() {
   const groups = useKeyGroups();
   return groups.map((group) => (
     <Box key={group.title} sx={{ mb: 2 }}>
-      <Typography variant="h3" sx={{ color: "text.secondary", mb: 0.5 }}>{group.title}</Typography>
+      <Typography variant="h3" sx={{ color: "text.secondary", mb: 0.5 }}>
+        {group.title}
+      </Typography>
       {group.keys.map((key) => (
         <Box key={shown(key) + key.label} sx={{ display: "flex", gap: 2, py: 0.25 }}>
-          <Typography component="kbd" sx={{ width: 72, fontWeight: 700 }}>{shown(key)}</Typography>
+          <Typography component="kbd" sx={{ width: 72, fontWeight: 700 }}>
+            {shown(key)}
+          </Typography>
           <Typography>{key.label}</Typography>
         </Box>
       ))}

@@ -27,15 +27,27 @@ export function Shell() {
   const { mode, toggle } = useModeToggle();
   const navigate = useNavigate();
   useJobEvents();
-  useKeys("Everywhere", [{ key: "t", label: "Go to Today", run: () => navigate("/") }]);
+  useKeys("Everywhere", [{ key: "t", label: "Go to Today", run: () => void navigate("/") }]);
   return (
     <Box sx={{ display: "flex", flexDirection: "column", height: "100dvh" }}>
-      <Link href="#view" sx={{ position: "absolute", left: -999, "&:focus": { left: 8, top: 8, zIndex: 9, bgcolor: "background.paper", p: 1 } }}>
+      <Link
+        href="#view"
+        sx={{ position: "absolute", left: -999, "&:focus": { left: 8, top: 8, zIndex: 9, bgcolor: "background.paper", p: 1 } }}
+      >
         Skip to the view
       </Link>
       <Box
         component="header"
-        sx={{ display: "flex", alignItems: "center", gap: { xs: 1, sm: 3 }, px: { xs: 1.5, sm: 3 }, minHeight: 48, borderBottom: 1, borderColor: "divider", flex: "none" }}
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          gap: { xs: 1, sm: 3 },
+          px: { xs: 1.5, sm: 3 },
+          minHeight: 48,
+          borderBottom: 1,
+          borderColor: "divider",
+          flex: "none",
+        }}
       >
         <Typography component="span" sx={{ fontFamily: SERIF, fontWeight: 600, fontSize: "1.05rem", display: { xs: "none", sm: "block" } }}>
           Nuntius
@@ -48,7 +60,15 @@ export function Shell() {
               to={place.to}
               end={place.end}
               underline="none"
-              sx={{ px: { xs: 0.6, sm: 1 }, fontSize: { xs: "0.9rem", sm: "inherit" }, py: 0.6, color: "text.secondary", borderRadius: 1, whiteSpace: "nowrap", "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" } }}
+              sx={{
+                px: { xs: 0.6, sm: 1 },
+                fontSize: { xs: "0.9rem", sm: "inherit" },
+                py: 0.6,
+                color: "text.secondary",
+                borderRadius: 1,
+                whiteSpace: "nowrap",
+                "&.active": { color: "text.primary", fontWeight: 700, bgcolor: "wash" },
+              }}
             >
               {place.label}
             </Link>
@@ -56,15 +76,35 @@ export function Shell() {
         </Box>
         <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
           <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
-            <Link component={RouterLink} to="/account" color="inherit" underline="hover" title="Your account">{session.name}</Link> · {session.workspace}
+            <Link component={RouterLink} to="/account" color="inherit" underline="hover" title="Your account">
+              {session.name}
+            </Link>{" "}
+            · {session.workspace}
           </Typography>
-          <Tooltip title="Your account"><IconButton size="small" component={RouterLink} to="/account" aria-label="Your account" sx={{ display: { xs: "inline-flex", md: "none" } }}><PersonOutlined fontSize="small" /></IconButton></Tooltip>
+          <Tooltip title="Your account">
+            <IconButton
+              size="small"
+              component={RouterLink}
+              to="/account"
+              aria-label="Your account"
+              sx={{ display: { xs: "inline-flex", md: "none" } }}
+            >
+              <PersonOutlined fontSize="small" />
+            </IconButton>
+          </Tooltip>
           <Tooltip title={mode === "light" ? "Dark" : "Light"}>
             <IconButton size="small" onClick={toggle} aria-label={mode === "light" ? "Switch to dark" : "Switch to light"}>
               {mode === "light" ? <DarkModeOutlined fontSize="small" /> : <LightModeOutlined fontSize="small" />}
             </IconButton>
           </Tooltip>
-          <Button size="small" color="inherit" onClick={signOut} sx={{ whiteSpace: "nowrap", display: { xs: "none", sm: "inline-flex" } }}>Sign out</Button>
+          <Button
+            size="small"
+            color="inherit"
+            onClick={() => void signOut()}
+            sx={{ whiteSpace: "nowrap", display: { xs: "none", sm: "inline-flex" } }}
+          >
+            Sign out
+          </Button>
         </Box>
       </Box>
       <RecordingBar />

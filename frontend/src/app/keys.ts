@@ -32,7 +32,9 @@ export function typing(target: EventTarget | null): boolean {
 
 /** Whether Enter and Space belong to what has the focus. */
 function pressable(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest("button, a, [role=button], [role=menuitem], [role=option], [role=slider]") !== null;
+  return (
+    target instanceof HTMLElement && target.closest("button, a, [role=button], [role=menuitem], [role=option], [role=slider]") !== null
+  );
 }
 
 function onKeyDown(event: KeyboardEvent): void {
@@ -40,7 +42,9 @@ function onKeyDown(event: KeyboardEvent): void {
   if (document.querySelector("[role=dialog]") && event.key !== "?") return;
   if ((event.key === " " || event.key === "Enter") && pressable(event.target)) return;
   for (const group of [...groups.values()].reverse()) {
-    const found = group.keys.find((k) => k.key === event.key && !!k.ctrl === event.ctrlKey && (k.shift === undefined || k.shift === event.shiftKey));
+    const found = group.keys.find(
+      (k) => k.key === event.key && !!k.ctrl === event.ctrlKey && (k.shift === undefined || k.shift === event.shiftKey),
+    );
     if (found) {
       event.preventDefault();
       found.run();
@@ -55,18 +59,24 @@ export function useKeys(title: string, keys: Key[]): void {
     groups.set(title, { title, keys });
     changed();
   });
-  useEffect(() => () => {
-    groups.delete(title);
-    changed();
-  }, [title]);
+  useEffect(
+    () => () => {
+      groups.delete(title);
+      changed();
+    },
+    [title],
+  );
 }
 
 /** All keys that work now. */
 export function useKeyGroups(): Group[] {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
-  }, () => snapshot);
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => snapshot,
+  );
 }
 
 /** Listens once for the whole application. */

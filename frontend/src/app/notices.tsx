@@ -20,7 +20,18 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const action = useMemo(() => {
     if (!notice?.action) return undefined;
     const { label, run } = notice.action;
-    return <Button color="inherit" size="small" onClick={() => { setOpen(false); run(); }}>{label}</Button>;
+    return (
+      <Button
+        color="inherit"
+        size="small"
+        onClick={() => {
+          setOpen(false);
+          run();
+        }}
+      >
+        {label}
+      </Button>
+    );
   }, [notice]);
   return (
     <NoticeContext value={show}>
@@ -32,7 +43,13 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
         anchorOrigin={{ vertical: "bottom", horizontal: "center" }}
         sx={{ mb: 7 }}
       >
-        <Alert severity={notice?.severity ?? "info"} variant="filled" icon={false} action={action} onClose={action ? undefined : () => setOpen(false)}>
+        <Alert
+          severity={notice?.severity ?? "info"}
+          variant="filled"
+          icon={false}
+          action={action}
+          onClose={action ? undefined : () => setOpen(false)}
+        >
           {notice?.text}
         </Alert>
       </Snackbar>

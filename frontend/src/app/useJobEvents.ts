@@ -24,10 +24,14 @@ export function useJobEvents(): void {
 /** Puts the news of a job into what is cached; fetches anew what its end has changed. */
 export function apply(queries: QueryClient, job: Job, before: string | undefined): void {
   const moved = (list: Today["busy"]) => ({ ...list, meetings: list.meetings.map((m) => (m.id === job.meeting_id ? { ...m, job } : m)) });
-  queries.setQueryData<Today>(["meetings", "today"], (old) => old && { on: moved(old.on), busy: moved(old.busy), not_done: moved(old.not_done), check: moved(old.check) });
+  queries.setQueryData<Today>(
+    ["meetings", "today"],
+    (old) => old && { on: moved(old.on), busy: moved(old.busy), not_done: moved(old.not_done), check: moved(old.check) },
+  );
   queries.setQueryData<Record>(["record", job.meeting_id], (old) => old && { ...old, meeting: { ...old.meeting, job } });
   const known = queries.getQueryData<Today>(["meetings", "today"]);
-  if (known && job.state === "waiting" && !known.busy.meetings.some((m) => m.id === job.meeting_id)) void queries.invalidateQueries({ queryKey: ["meetings"] });
+  if (known && job.state === "waiting" && !known.busy.meetings.some((m) => m.id === job.meeting_id))
+    void queries.invalidateQueries({ queryKey: ["meetings"] });
   const ended = job.state === "done" || job.state === "failed" || job.state === "cancelled";
   if (ended && before && before !== job.state) {
     void queries.invalidateQueries({ queryKey: ["meetings"] });

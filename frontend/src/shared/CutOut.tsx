@@ -39,16 +39,56 @@ function Form({ seconds, from: first, words, onClose, onCut }: Omit<Props, "open
   return (
     <>
       <DialogContent sx={{ display: "grid", gap: 2 }}>
-        <Typography>Sound, words and pictures of this stretch are deleted and cannot be brought back. The record shows that something was removed, when and by whom.</Typography>
+        <Typography>
+          Sound, words and pictures of this stretch are deleted and cannot be brought back. The record shows that something was removed,
+          when and by whom.
+        </Typography>
         <Box sx={{ display: "flex", gap: 1.5, pt: 0.5, flexWrap: "wrap" }}>
-          <TextField size="small" label="From" sx={{ width: 100 }} value={from} onChange={(e) => setFrom(e.target.value)} error={start === null} autoFocus />
+          <TextField
+            size="small"
+            label="From"
+            sx={{ width: 100 }}
+            value={from}
+            onChange={(e) => setFrom(e.target.value)}
+            error={start === null}
+            autoFocus
+          />
           <TextField size="small" label="To" sx={{ width: 100 }} value={to} onChange={(e) => setTo(e.target.value)} error={end === null} />
-          {first === undefined && [30, 60, 300].map((back) => <Button key={back} size="small" color="inherit" sx={{ whiteSpace: "nowrap" }} onClick={() => { setFrom(clock(Math.max(0, until - back))); setTo(clock(until)); }}>last {back < 60 ? `${back} s` : `${back / 60} min`}</Button>)}
+          {first === undefined &&
+            [30, 60, 300].map((back) => (
+              <Button
+                key={back}
+                size="small"
+                color="inherit"
+                sx={{ whiteSpace: "nowrap" }}
+                onClick={() => {
+                  setFrom(clock(Math.max(0, until - back)));
+                  setTo(clock(until));
+                }}
+              >
+                last {back < 60 ? `${back} s` : `${back / 60} min`}
+              </Button>
+            ))}
         </Box>
-        {!fits && <Alert severity="warning" variant="outlined">Write both times as minutes:seconds, the first before the second.</Alert>}
-        {said && <Typography variant="body2" color="textSecondary" sx={{ maxHeight: 140, overflow: "auto" }}>{said}</Typography>}
+        {!fits && (
+          <Alert severity="warning" variant="outlined">
+            Write both times as minutes:seconds, the first before the second.
+          </Alert>
+        )}
+        {said && (
+          <Typography variant="body2" color="textSecondary" sx={{ maxHeight: 140, overflow: "auto" }}>
+            {said}
+          </Typography>
+        )}
       </DialogContent>
-      <DialogActions><Button color="inherit" onClick={onClose}>Leave it</Button><Button variant="contained" color="error" disabled={!fits} onClick={() => void cut()}>Remove for good</Button></DialogActions>
+      <DialogActions>
+        <Button color="inherit" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button variant="contained" color="error" disabled={!fits} onClick={() => void cut()}>
+          Remove for good
+        </Button>
+      </DialogActions>
     </>
   );
 }

@@ -17,9 +17,19 @@ export function TemplateField({ value, label = "Kind of meeting", disabled = fal
   return (
     <TextField label={label} select fullWidth disabled={disabled} value={value} onChange={(e) => onChoose(e.target.value)}>
       {!known && <MenuItem value={value}>{value}</MenuItem>}
-      {all.filter((each) => each.id === null).map((each) => <MenuItem key={each.key} value={each.key}>{each.name}</MenuItem>)}
+      {all
+        .filter((each) => each.id === null)
+        .map((each) => (
+          <MenuItem key={each.key} value={each.key}>
+            {each.name}
+          </MenuItem>
+        ))}
       {own.length > 0 && <ListSubheader>Your own</ListSubheader>}
-      {own.map((each) => <MenuItem key={each.key} value={each.key}>{each.name}</MenuItem>)}
+      {own.map((each) => (
+        <MenuItem key={each.key} value={each.key}>
+          {each.name}
+        </MenuItem>
+      ))}
     </TextField>
   );
 }

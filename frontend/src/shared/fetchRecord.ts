@@ -20,5 +20,6 @@ export async function fetchRecord(meetingId: string): Promise<Record> {
 }
 
 function moreOf(meetingId: string): (first: number) => Promise<Turns> {
-  return (first) => bodyAs("TurnsOut", client.GET("/api/meetings/{meeting_id}/turns", { params: { path: { meeting_id: meetingId }, query: { first } } }));
+  return (first) =>
+    bodyAs("TurnsOut", client.GET("/api/meetings/{meeting_id}/turns", { params: { path: { meeting_id: meetingId }, query: { first } } }));
 }

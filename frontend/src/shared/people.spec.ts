@@ -2,9 +2,21 @@ import { describe, expect, it } from "vitest";
 
 import { opener, openers } from "./people";
 
-const person = (id: number, plain: string, distinction: string, email: string | null) =>
-  ({ id, plain, distinction, name: distinction ? `${plain} (${distinction})` : plain, account: email ? { email, role: "member" as const } : null, invited_until: null, me: false });
-const people = [person(1, "Ines Carvell", "", "ines@saltmarsh.example"), person(2, "Tobias Pryce", "", null), person(3, "Ann Lowe", "yard", null), person(4, "Ann Lowe", "office", "ann@saltmarsh.example")];
+const person = (id: number, plain: string, distinction: string, email: string | null) => ({
+  id,
+  plain,
+  distinction,
+  name: distinction ? `${plain} (${distinction})` : plain,
+  account: email ? { email, role: "member" as const } : null,
+  invited_until: null,
+  me: false,
+});
+const people = [
+  person(1, "Ines Carvell", "", "ines@saltmarsh.example"),
+  person(2, "Tobias Pryce", "", null),
+  person(3, "Ann Lowe", "yard", null),
+  person(4, "Ann Lowe", "office", "ann@saltmarsh.example"),
+];
 
 describe("opener", () => {
   it.each([

@@ -18,7 +18,9 @@ export function opener(name: string, people: Person[]): string {
   if (found.length > 1) return `Several people are called ${name.trim()}: ${found.map((person) => person.name).join("; ")}. Say which one.`;
   const [person] = found;
   if (!person) return `${name.trim()} is new here and cannot open it: nobody signs in as them.`;
-  return person.account ? `${person.name} will be able to open it, as ${person.account.email}.` : `${person.name} cannot open it: nobody signs in as them.`;
+  return person.account
+    ? `${person.name} will be able to open it, as ${person.account.email}.`
+    : `${person.name} cannot open it: nobody signs in as them.`;
 }
 
 /** In one sentence, who of several people will be able to open a meeting. */

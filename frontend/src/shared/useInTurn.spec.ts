@@ -6,8 +6,19 @@ test("a step begins when the one before has ended", async () => {
   const queue = inTurn();
   const told: string[] = [];
   let release = () => {};
-  const first = queue(() => new Promise<void>((resolve) => { release = () => { told.push("first"); resolve(); }; }));
-  const second = queue(async () => { told.push("second"); });
+  const first = queue(
+    () =>
+      new Promise<void>((resolve) => {
+        release = () => {
+          told.push("first");
+          resolve();
+        };
+      }),
+  );
+  const second = queue(() => {
+    told.push("second");
+    return Promise.resolve();
+  });
   await Promise.resolve();
   release();
   await Promise.all([first, second]);

@@ -4,7 +4,9 @@ import { follow, type Surroundings } from "./useStream";
 
 class Source extends EventTarget {
   readyState = 1;
-  close() { this.readyState = 2; }
+  close() {
+    this.readyState = 2;
+  }
 }
 
 function surroundings() {
@@ -12,16 +14,38 @@ function surroundings() {
   let changed = () => {};
   const page = { hidden: false };
   const made: Surroundings = {
-    open: () => { const source = new Source(); opened.push(source); return source as unknown as EventSource; },
+    open: () => {
+      const source = new Source();
+      opened.push(source);
+      return source as unknown as EventSource;
+    },
     hidden: () => page.hidden,
-    onVisibility: (then) => { changed = then; return () => { changed = () => {}; }; },
+    onVisibility: (then) => {
+      changed = then;
+      return () => {
+        changed = () => {};
+      };
+    },
   };
-  return { opened, made, show: (shown: boolean) => { page.hidden = !shown; changed(); } };
+  return {
+    opened,
+    made,
+    show: (shown: boolean) => {
+      page.hidden = !shown;
+      changed();
+    },
+  };
 }
 
 describe("follow", () => {
-  beforeEach(() => { vi.useFakeTimers(); vi.stubGlobal("EventSource", { CLOSED: 2 }); });
-  afterEach(() => { vi.useRealTimers(); vi.unstubAllGlobals(); });
+  beforeEach(() => {
+    vi.useFakeTimers();
+    vi.stubGlobal("EventSource", { CLOSED: 2 });
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
 
   it("hands the data of each event over by its name", () => {
     const { opened, made } = surroundings();

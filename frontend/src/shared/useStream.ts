@@ -39,22 +39,31 @@ export function follow(address: string, handlers: Handlers, page: Surroundings =
     if (page.hidden()) return;
     const opened = page.open(address);
     source = opened;
-    for (const [name, handle] of Object.entries(handlers)) opened.addEventListener(name, (event: MessageEvent<string>) => handle(event.data));
+    for (const [name, handle] of Object.entries(handlers))
+      opened.addEventListener(name, (event: MessageEvent<string>) => handle(event.data));
     opened.addEventListener("error", () => {
       if (opened === source && opened.readyState === EventSource.CLOSED) waiting = setTimeout(open, AGAIN);
     });
   };
   const forget = page.onVisibility(open);
   open();
-  return () => { forget(); close(); };
+  return () => {
+    forget();
+    close();
+  };
 }
 
 /** `follow` as long as the component is shown; an empty address follows nothing. */
 export function useStream(address: string, handlers: Handlers): void {
   const latest = useRef(handlers);
-  useEffect(() => { latest.current = handlers; });
+  useEffect(() => {
+    latest.current = handlers;
+  });
   useEffect(() => {
     if (!address) return;
-    return follow(address, Object.fromEntries(Object.keys(latest.current).map((name) => [name, (data: string) => latest.current[name]?.(data)])));
+    return follow(
+      address,
+      Object.fromEntries(Object.keys(latest.current).map((name) => [name, (data: string) => latest.current[name]?.(data)])),
+    );
   }, [address]);
 }

@@ -5,12 +5,28 @@ export const SERIF = '"Literata", Georgia, serif';
 const PLAIN = '"Atkinson Hyperlegible", system-ui, sans-serif';
 
 const LIGHT = {
-  ground: "#FBFAF6", paper: "#FFFFFF", ink: "#1E2A2F", soft: "#56646A", rule: "#DAD7CC",
-  accent: "#1F7A6C", wash: "#E3EFEA", alarm: "#B93E27", heed: "#7A5B14", channel: "#F5F3EB",
+  ground: "#FBFAF6",
+  paper: "#FFFFFF",
+  ink: "#1E2A2F",
+  soft: "#56646A",
+  rule: "#DAD7CC",
+  accent: "#1F7A6C",
+  wash: "#E3EFEA",
+  alarm: "#B93E27",
+  heed: "#7A5B14",
+  channel: "#F5F3EB",
 };
 const DARK = {
-  ground: "#151B1E", paper: "#1B2327", ink: "#E9E6DC", soft: "#A3B0B3", rule: "#354046",
-  accent: "#6CC2B2", wash: "#1F3A36", alarm: "#F08A73", heed: "#D9B878", channel: "#192024",
+  ground: "#151B1E",
+  paper: "#1B2327",
+  ink: "#E9E6DC",
+  soft: "#A3B0B3",
+  rule: "#354046",
+  accent: "#6CC2B2",
+  wash: "#1F3A36",
+  alarm: "#F08A73",
+  heed: "#D9B878",
+  channel: "#192024",
 };
 
 declare module "@mui/material/styles" {

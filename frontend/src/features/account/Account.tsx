@@ -23,9 +23,13 @@ export default function Account() {
       <Box sx={{ display: "flex", alignItems: "start", gap: 2 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Typography variant="h1">Your account</Typography>
-          <Typography color="textSecondary" sx={{ overflowWrap: "anywhere" }}>{account.data.email} · {account.data.role === "administrator" ? "administers the workspace" : "member of the workspace"}</Typography>
+          <Typography color="textSecondary" sx={{ overflowWrap: "anywhere" }}>
+            {account.data.email} · {account.data.role === "administrator" ? "administers the workspace" : "member of the workspace"}
+          </Typography>
         </Box>
-        <Button color="inherit" onClick={() => signOut()} sx={{ display: { sm: "none" } }}>Sign out</Button>
+        <Button color="inherit" onClick={() => void signOut()} sx={{ display: { sm: "none" } }}>
+          Sign out
+        </Button>
       </Box>
       <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
         <Box sx={{ display: "grid", gap: 3 }}>
@@ -44,17 +48,42 @@ export default function Account() {
 }
 
 /** One part of the account, with a heading and a form. */
-export function Part({ title, note, onSubmit, error, children }: { title: string; note?: string; onSubmit?: () => void; error?: string; children: ReactNode }) {
+export function Part({
+  title,
+  note,
+  onSubmit,
+  error,
+  children,
+}: {
+  title: string;
+  note?: string;
+  onSubmit?: () => void;
+  error?: string;
+  children: ReactNode;
+}) {
   const submit = (event: FormEvent) => {
     event.preventDefault();
     onSubmit?.();
   };
   return (
-    <Paper component={onSubmit ? "form" : "section"} aria-label={title} onSubmit={onSubmit && submit} sx={{ p: 2.5, display: "grid", gap: 1.5, justifyItems: "start" }}>
+    <Paper
+      component={onSubmit ? "form" : "section"}
+      aria-label={title}
+      onSubmit={onSubmit && submit}
+      sx={{ p: 2.5, display: "grid", gap: 1.5, justifyItems: "start" }}
+    >
       <Typography variant="h2">{title}</Typography>
-      {note && <Typography variant="body2" color="textSecondary">{note}</Typography>}
+      {note && (
+        <Typography variant="body2" color="textSecondary">
+          {note}
+        </Typography>
+      )}
       {children}
-      {error && <Alert severity="error" variant="outlined" sx={{ width: "100%" }}>{error}</Alert>}
+      {error && (
+        <Alert severity="error" variant="outlined" sx={{ width: "100%" }}>
+          {error}
+        </Alert>
+      )}
     </Paper>
   );
 }
@@ -69,8 +98,18 @@ function Space({ account }: { account: AccountData }) {
     <Part title="Space">
       {rows.map(({ what, space }) => (
         <Box key={what} sx={{ width: "100%" }}>
-          <Typography variant="body2">{what}: {size(space.used)}{space.limit !== null && ` of ${size(space.limit)}`}</Typography>
-          {space.limit !== null && <LinearProgress variant="determinate" value={Math.min(100, (space.used / space.limit) * 100)} aria-label={what} sx={{ mt: 0.5 }} />}
+          <Typography variant="body2">
+            {what}: {size(space.used)}
+            {space.limit !== null && ` of ${size(space.limit)}`}
+          </Typography>
+          {space.limit !== null && (
+            <LinearProgress
+              variant="determinate"
+              value={Math.min(100, (space.used / space.limit) * 100)}
+              aria-label={what}
+              sx={{ mt: 0.5 }}
+            />
+          )}
         </Box>
       ))}
     </Part>
@@ -81,9 +120,16 @@ function Name({ account, actions }: { account: AccountData; actions: AccountActi
   const [name, setName] = useState(account.name);
   const { busy, error, run } = useAttempt();
   return (
-    <Part title="Name" note="As others see it on meetings and in minutes." error={error} onSubmit={() => void run(() => actions.rename(name))}>
+    <Part
+      title="Name"
+      note="As others see it on meetings and in minutes."
+      error={error}
+      onSubmit={() => void run(() => actions.rename(name))}
+    >
       <TextField fullWidth size="small" label="Your name" required value={name} onChange={(e) => setName(e.target.value)} />
-      <Button type="submit" variant="outlined" disabled={busy || !name.trim() || name === account.name}>Change the name</Button>
+      <Button type="submit" variant="outlined" disabled={busy || !name.trim() || name === account.name}>
+        Change the name
+      </Button>
     </Part>
   );
 }
@@ -96,10 +142,28 @@ function Address({ account, actions }: { account: AccountData; actions: AccountA
     if (await run(() => actions.move(email, password))) setPassword("");
   };
   return (
-    <Part title="E-mail" note="You sign in with it, and a forgotten password is renewed through it." error={error} onSubmit={() => void send()}>
+    <Part
+      title="E-mail"
+      note="You sign in with it, and a forgotten password is renewed through it."
+      error={error}
+      onSubmit={() => void send()}
+    >
       <TextField fullWidth size="small" label="E-mail" type="email" required value={email} onChange={(e) => setEmail(e.target.value)} />
-      {email !== account.email && <TextField fullWidth size="small" label="Your password" type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />}
-      <Button type="submit" variant="outlined" disabled={busy || email === account.email || !password}>Change the address</Button>
+      {email !== account.email && (
+        <TextField
+          fullWidth
+          size="small"
+          label="Your password"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
+      )}
+      <Button type="submit" variant="outlined" disabled={busy || email === account.email || !password}>
+        Change the address
+      </Button>
     </Part>
   );
 }
@@ -117,9 +181,30 @@ function Password({ actions }: { actions: AccountActions }) {
   };
   return (
     <Part title="Password" error={error} onSubmit={() => void send()}>
-      <TextField fullWidth size="small" label="Present password" type="password" autoComplete="current-password" required value={present} onChange={(e) => setPresent(e.target.value)} />
-      <TextField fullWidth size="small" label="New password" type="password" autoComplete="new-password" required value={password} onChange={(e) => setPassword(e.target.value)} helperText="At least 10 characters: several words that do not belong together are best." />
-      <Button type="submit" variant="outlined" disabled={busy || !present || !password}>Change the password</Button>
+      <TextField
+        fullWidth
+        size="small"
+        label="Present password"
+        type="password"
+        autoComplete="current-password"
+        required
+        value={present}
+        onChange={(e) => setPresent(e.target.value)}
+      />
+      <TextField
+        fullWidth
+        size="small"
+        label="New password"
+        type="password"
+        autoComplete="new-password"
+        required
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        helperText="At least 10 characters: several words that do not belong together are best."
+      />
+      <Button type="submit" variant="outlined" disabled={busy || !present || !password}>
+        Change the password
+      </Button>
     </Part>
   );
 }
@@ -131,14 +216,34 @@ function Sessions({ account, actions }: { account: AccountData; actions: Account
       <List dense disablePadding sx={{ width: "100%" }}>
         {account.sessions.map((each) => (
           <ListItem
-            key={each.id} divider disableGutters
-            secondaryAction={!each.this && <Button size="small" color="inherit" aria-label={`Sign out ${browserName(each.agent)}, ${each.address}`} onClick={() => void run(() => actions.endSession(each.id))}>Sign out</Button>}
+            key={each.id}
+            divider
+            disableGutters
+            secondaryAction={
+              !each.this && (
+                <Button
+                  size="small"
+                  color="inherit"
+                  aria-label={`Sign out ${browserName(each.agent)}, ${each.address}`}
+                  onClick={() => void run(() => actions.endSession(each.id))}
+                >
+                  Sign out
+                </Button>
+              )
+            }
           >
-            <ListItemText primary={`${browserName(each.agent)}${each.this ? " (here)" : ""}`} secondary={`${each.address} · last used ${moment(each.seen_at)}`} />
+            <ListItemText
+              primary={`${browserName(each.agent)}${each.this ? " (here)" : ""}`}
+              secondary={`${each.address} · last used ${moment(each.seen_at)}`}
+            />
           </ListItem>
         ))}
       </List>
-      {account.sessions.length > 1 && <Button size="small" onClick={() => void run(actions.endOthers)}>Sign out everywhere else</Button>}
+      {account.sessions.length > 1 && (
+        <Button size="small" onClick={() => void run(actions.endOthers)}>
+          Sign out everywhere else
+        </Button>
+      )}
     </Part>
   );
 }

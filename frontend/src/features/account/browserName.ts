@@ -1,5 +1,17 @@
-const BROWSERS: [RegExp, string][] = [[/Edg\//, "Edge"], [/OPR\//, "Opera"], [/Firefox\//, "Firefox"], [/Chrom(e|ium)\//, "Chromium"], [/Safari\//, "Safari"]];
-const SYSTEMS: [RegExp, string][] = [[/Android/, "Android"], [/iPhone|iPad/, "iOS"], [/Windows/, "Windows"], [/Mac OS X/, "macOS"], [/Linux/, "Linux"]];
+const BROWSERS: [RegExp, string][] = [
+  [/Edg\//, "Edge"],
+  [/OPR\//, "Opera"],
+  [/Firefox\//, "Firefox"],
+  [/Chrom(e|ium)\//, "Chromium"],
+  [/Safari\//, "Safari"],
+];
+const SYSTEMS: [RegExp, string][] = [
+  [/Android/, "Android"],
+  [/iPhone|iPad/, "iOS"],
+  [/Windows/, "Windows"],
+  [/Mac OS X/, "macOS"],
+  [/Linux/, "Linux"],
+];
 
 /** What a browser calls itself, in words: “Firefox on Windows”. */
 export function browserName(agent: string): string {

@@ -1,4 +1,19 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from "@mui/material";
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Link,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from "@mui/material";
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink } from "react-router";
@@ -21,7 +36,8 @@ export default function Archive() {
   const words = useDeferredValue(wanted);
   const pages = useInfiniteQuery({
     queryKey: ["meetings", "archive", words],
-    queryFn: ({ pageParam }) => body(client.GET("/api/meetings", { params: { query: { words, ...(pageParam === null ? {} : { after: pageParam }) } } })),
+    queryFn: ({ pageParam }) =>
+      body(client.GET("/api/meetings", { params: { query: { words, ...(pageParam === null ? {} : { after: pageParam }) } } })),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.after,
     placeholderData: keepPreviousData,
@@ -43,35 +59,77 @@ export default function Archive() {
   return (
     <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 } }}>
       <Box sx={{ display: "flex", gap: 2, alignItems: "center", mb: 2, flexWrap: "wrap" }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>Archive</Typography>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Archive
+        </Typography>
         <TextField size="small" label="Title, kind or person" type="search" value={wanted} onChange={(e) => setWanted(e.target.value)} />
       </Box>
-      {shown.length === 0 && <Typography color="textSecondary">{wanted ? "No meeting fits these words." : "No meetings yet. Bring in a recording on Today."}</Typography>}
+      {shown.length === 0 && (
+        <Typography color="textSecondary">
+          {wanted ? "No meeting fits these words." : "No meetings yet. Bring in a recording on Today."}
+        </Typography>
+      )}
       {shown.length > 0 && (
         <Box sx={{ overflowX: "auto" }}>
           <Table size="small" aria-label="Meetings">
-            <TableHead><TableRow><TableCell>Meeting</TableCell><TableCell>Day</TableCell><TableCell>Length</TableCell><TableCell>Kind</TableCell><TableCell>People</TableCell><TableCell>Checked</TableCell><TableCell /></TableRow></TableHead>
+            <TableHead>
+              <TableRow>
+                <TableCell>Meeting</TableCell>
+                <TableCell>Day</TableCell>
+                <TableCell>Length</TableCell>
+                <TableCell>Kind</TableCell>
+                <TableCell>People</TableCell>
+                <TableCell>Checked</TableCell>
+                <TableCell />
+              </TableRow>
+            </TableHead>
             <TableBody>
               {shown.map((m) => (
                 <TableRow key={m.id} hover>
-                  <TableCell sx={{ minWidth: 220 }}><Link component={RouterLink} to={`/meetings/${m.id}`} color="inherit" sx={{ fontFamily: SERIF, fontSize: "1rem", overflowWrap: "anywhere" }}>{m.title}</Link></TableCell>
-                  <TableCell sx={{ whiteSpace: "nowrap" }}>{day(m.starts_at, m.time_zone)}, {hour(m.starts_at, m.time_zone)}</TableCell>
+                  <TableCell sx={{ minWidth: 220 }}>
+                    <Link
+                      component={RouterLink}
+                      to={`/meetings/${m.id}`}
+                      color="inherit"
+                      sx={{ fontFamily: SERIF, fontSize: "1rem", overflowWrap: "anywhere" }}
+                    >
+                      {m.title}
+                    </Link>
+                  </TableCell>
+                  <TableCell sx={{ whiteSpace: "nowrap" }}>
+                    {day(m.starts_at, m.time_zone)}, {hour(m.starts_at, m.time_zone)}
+                  </TableCell>
                   <TableCell sx={{ whiteSpace: "nowrap" }}>{m.duration ? lasting(m.duration) : "–"}</TableCell>
                   <TableCell sx={{ whiteSpace: "nowrap" }}>{m.kind}</TableCell>
                   <TableCell>{m.people.map((p) => p.split(" ")[0]).join(", ")}</TableCell>
                   <TableCell sx={{ whiteSpace: "nowrap" }}>{m.lines ? `${m.lines - m.unchecked} of ${m.lines}` : "–"}</TableCell>
-                  <TableCell>{m.runner && <Button size="small" color="inherit" onClick={() => setDoomed(m)} aria-label={`Delete ${m.title}`}>Delete</Button>}</TableCell>
+                  <TableCell>
+                    {m.runner && (
+                      <Button size="small" color="inherit" onClick={() => setDoomed(m)} aria-label={`Delete ${m.title}`}>
+                        Delete
+                      </Button>
+                    )}
+                  </TableCell>
                 </TableRow>
               ))}
             </TableBody>
           </Table>
-          {pages.hasNextPage && <Button sx={{ mt: 1 }} disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>Show earlier ones ({total - shown.length} more)</Button>}
+          {pages.hasNextPage && (
+            <Button sx={{ mt: 1 }} disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
+              Show earlier ones ({total - shown.length} more)
+            </Button>
+          )}
         </Box>
       )}
       <Dialog open={!!doomed} onClose={() => setDoomed(null)} aria-labelledby="delete-title">
         <DialogTitle id="delete-title">Delete “{doomed?.title}”?</DialogTitle>
         <DialogContent>Its recording, transcript and minutes are removed for good. This cannot be taken back.</DialogContent>
-        <DialogActions><Button onClick={() => setDoomed(null)}>Keep it</Button><Button color="error" onClick={() => doomed && void remove(doomed)}>Delete for good</Button></DialogActions>
+        <DialogActions>
+          <Button onClick={() => setDoomed(null)}>Keep it</Button>
+          <Button color="error" onClick={() => doomed && void remove(doomed)}>
+            Delete for good
+          </Button>
+        </DialogActions>
       </Dialog>
     </Box>
   );

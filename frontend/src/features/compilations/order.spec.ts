@@ -2,9 +2,24 @@ import { expect, test } from "vitest";
 
 import { changed, lengthOf, type Act, type Passage, type State } from "./order";
 
-const passage = (title: string): Passage => ({ title, meeting_id: "m", meeting: "Stand-up", day: "2026-10-06", open: true, start: 1, end: 3 });
+const passage = (title: string): Passage => ({
+  title,
+  meeting_id: "m",
+  meeting: "Stand-up",
+  day: "2026-10-06",
+  open: true,
+  start: 1,
+  end: 3,
+});
 const start: State = {
-  draft: { title: "T", spoken: false, sections: [{ title: "One", passages: [passage("a"), passage("b"), passage("c")] }, { title: "Two", passages: [passage("d")] }] },
+  draft: {
+    title: "T",
+    spoken: false,
+    sections: [
+      { title: "One", passages: [passage("a"), passage("b"), passage("c")] },
+      { title: "Two", passages: [passage("d")] },
+    ],
+  },
   past: [],
 };
 const after = (...acts: Act[]) => acts.reduce(changed, start);

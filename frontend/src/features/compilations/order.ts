@@ -58,14 +58,29 @@ function fieldOf(act: Act): string {
 function put(draft: Draft, act: Exclude<Act, { type: "undo" }>): Draft {
   const { sections } = draft;
   switch (act.type) {
-    case "retitle": return act.title === draft.title ? draft : { ...draft, title: act.title };
-    case "speak": return { ...draft, spoken: act.spoken };
-    case "name section": return { ...draft, sections: sections.map((each, i) => (i === act.section ? { ...each, title: act.title } : each)) };
-    case "add section": return { ...draft, sections: [...sections, { title: "", passages: [] }] };
-    case "remove section": return { ...draft, sections: withoutSection(sections, act.section) };
-    case "remove": return { ...draft, sections: without(sections, act.from) };
-    case "name": return { ...draft, sections: sections.map((each, i) => (i === act.from.section ? { ...each, passages: each.passages.map((p, k) => (k === act.from.at ? { ...p, title: act.title } : p)) } : each)) };
-    case "move": return { ...draft, sections: moved(sections, act.from, act.to) };
+    case "retitle":
+      return act.title === draft.title ? draft : { ...draft, title: act.title };
+    case "speak":
+      return { ...draft, spoken: act.spoken };
+    case "name section":
+      return { ...draft, sections: sections.map((each, i) => (i === act.section ? { ...each, title: act.title } : each)) };
+    case "add section":
+      return { ...draft, sections: [...sections, { title: "", passages: [] }] };
+    case "remove section":
+      return { ...draft, sections: withoutSection(sections, act.section) };
+    case "remove":
+      return { ...draft, sections: without(sections, act.from) };
+    case "name":
+      return {
+        ...draft,
+        sections: sections.map((each, i) =>
+          i === act.from.section
+            ? { ...each, passages: each.passages.map((p, k) => (k === act.from.at ? { ...p, title: act.title } : p)) }
+            : each,
+        ),
+      };
+    case "move":
+      return { ...draft, sections: moved(sections, act.from, act.to) };
     case "step": {
       const to = beside(sections, act.from, act.by);
       return to ? { ...draft, sections: moved(sections, act.from, to) } : draft;
@@ -78,7 +93,9 @@ function moved(sections: readonly Section[], from: Place, to: Place): readonly S
   const passage = sections[from.section]?.passages[from.at];
   if (!passage) return sections;
   const at = from.section === to.section && from.at < to.at ? to.at - 1 : to.at;
-  return without(sections, from).map((each, i) => (i === to.section ? { ...each, passages: [...each.passages.slice(0, at), passage, ...each.passages.slice(at)] } : each));
+  return without(sections, from).map((each, i) =>
+    i === to.section ? { ...each, passages: [...each.passages.slice(0, at), passage, ...each.passages.slice(at)] } : each,
+  );
 }
 
 /** Where a passage goes by one step: past its neighbour, or into the section beside; null at either end. */

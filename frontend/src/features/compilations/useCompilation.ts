@@ -12,7 +12,12 @@ type Saving = { state: "saved" | "saving" } | { state: "failed"; told: string };
 export const compilationBody = ({ title, spoken, sections }: Draft): Schemas["CompilationIn"] => ({
   title: title.trim() || "Without a title",
   spoken,
-  sections: sections.map((each) => ({ title: each.title, passages: each.passages.filter((p) => p.open).map(({ meeting_id, title: name, start, end }) => ({ meeting_id, title: name, start, end })) })),
+  sections: sections.map((each) => ({
+    title: each.title,
+    passages: each.passages
+      .filter((p) => p.open)
+      .map(({ meeting_id, title: name, start, end }) => ({ meeting_id, title: name, start, end })),
+  })),
 });
 
 /** A compilation being put together: every change is kept by itself, and can be taken back. */
@@ -29,7 +34,10 @@ export function useCompilation(kept: Schemas["CompilationOut"]) {
     if (!sent) return;
     unsent.current = null;
     try {
-      await bodyAs("CompilationOut", client.PUT("/api/compilations/{compilation_id}", { params: { path: { compilation_id: kept.id } }, body: compilationBody(sent) }));
+      await bodyAs(
+        "CompilationOut",
+        client.PUT("/api/compilations/{compilation_id}", { params: { path: { compilation_id: kept.id } }, body: compilationBody(sent) }),
+      );
       void queries.invalidateQueries({ queryKey: ["compilations"] });
       if (newest.current !== sent) return; // something newer waits
       setSaving({ state: "saved" });
@@ -43,7 +51,10 @@ export function useCompilation(kept: Schemas["CompilationOut"]) {
     if (newest.current === draft) return;
     newest.current = unsent.current = draft;
     setSaving({ state: "saving" });
-    queries.setQueryData<Schemas["CompilationOut"]>(["compilation", kept.id], (old) => old && { ...old, ...draft, sections: [...draft.sections] });
+    queries.setQueryData<Schemas["CompilationOut"]>(
+      ["compilation", kept.id],
+      (old) => old && { ...old, ...draft, sections: [...draft.sections] },
+    );
     const timer = window.setTimeout(() => void send(), SAVED_AFTER);
     return () => window.clearTimeout(timer);
   }, [draft, kept.id, queries, send]);

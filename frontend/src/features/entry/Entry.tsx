@@ -26,7 +26,16 @@ export function Entry({ children }: { children: ReactNode }) {
   return matchPath("/forgotten", pathname) ? <Forgotten /> : <SignIn demo={session.demo} />;
 }
 
-function Card({ title, intro, onSubmit, busy, error, label, children, foot }: {
+function Card({
+  title,
+  intro,
+  onSubmit,
+  busy,
+  error,
+  label,
+  children,
+  foot,
+}: {
   title: string;
   intro: string;
   onSubmit: () => void;
@@ -46,8 +55,14 @@ function Card({ title, intro, onSubmit, busy, error, label, children, foot }: {
         <Typography variant="h1">{title}</Typography>
         <Typography color="textSecondary">{intro}</Typography>
         {children}
-        {error && <Alert severity="error" variant="outlined">{error}</Alert>}
-        <Button type="submit" variant="contained" disabled={busy}>{label}</Button>
+        {error && (
+          <Alert severity="error" variant="outlined">
+            {error}
+          </Alert>
+        )}
+        <Button type="submit" variant="contained" disabled={busy}>
+          {label}
+        </Button>
         {foot}
       </Paper>
     </Box>
@@ -78,11 +93,33 @@ function SignIn({ demo }: { demo: boolean }) {
   const form = useForm(() => signIn(email, password));
   return (
     <Card
-      title="Nuntius" intro={demo ? "The demo of the Saltmarsh Ferry Cooperative; everybody in it is invented." : "Sign in to your team’s meetings."} label="Sign in" {...form}
-      foot={<Link component={RouterLink} to="/forgotten" variant="body2">The password is forgotten</Link>}
+      title="Nuntius"
+      intro={demo ? "The demo of the Saltmarsh Ferry Cooperative; everybody in it is invented." : "Sign in to your team’s meetings."}
+      label="Sign in"
+      {...form}
+      foot={
+        <Link component={RouterLink} to="/forgotten" variant="body2">
+          The password is forgotten
+        </Link>
+      }
     >
-      <TextField label="E-mail" type="email" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} required autoFocus />
-      <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} required />
+      <TextField
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        value={email}
+        onChange={(e) => setEmail(e.target.value)}
+        required
+        autoFocus
+      />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        required
+      />
     </Card>
   );
 }
@@ -93,10 +130,25 @@ function GiveCode() {
   const form = useForm(() => giveCode(code));
   return (
     <Card
-      title="One more step" intro="Type the code that your device shows now. Without the device, one of your recovery codes does." label="Go on" {...form}
-      foot={<Link component="button" type="button" variant="body2" sx={{ textAlign: "left" }} onClick={() => signOut()}>Sign in as somebody else</Link>}
+      title="One more step"
+      intro="Type the code that your device shows now. Without the device, one of your recovery codes does."
+      label="Go on"
+      {...form}
+      foot={
+        <Link component="button" type="button" variant="body2" sx={{ textAlign: "left" }} onClick={() => void signOut()}>
+          Sign in as somebody else
+        </Link>
+      }
     >
-      <TextField label="Code" value={code} onChange={(e) => setCode(e.target.value)} autoComplete="one-time-code" required autoFocus slotProps={{ htmlInput: { maxLength: 40 } }} />
+      <TextField
+        label="Code"
+        value={code}
+        onChange={(e) => setCode(e.target.value)}
+        autoComplete="one-time-code"
+        required
+        autoFocus
+        slotProps={{ htmlInput: { maxLength: 40 } }}
+      />
     </Card>
   );
 }
@@ -106,9 +158,31 @@ function Forgotten() {
   const [done, setDone] = useState("");
   const form = useForm(async () => setDone((await body(client.POST("/api/password/forgotten", { body: { email } }))).detail));
   return (
-    <Card title="A new password" intro="A link to choose one goes to your address. It is good for two hours." label="Send the link" {...form} foot={<Link component={RouterLink} to="/" variant="body2">Back to signing in</Link>}>
-      <TextField label="E-mail" type="email" autoComplete="username" value={email} onChange={(e) => setEmail(e.target.value)} required autoFocus />
-      {done && <Alert severity="info" variant="outlined">{done}</Alert>}
+    <Card
+      title="A new password"
+      intro="A link to choose one goes to your address. It is good for two hours."
+      label="Send the link"
+      {...form}
+      foot={
+        <Link component={RouterLink} to="/" variant="body2">
+          Back to signing in
+        </Link>
+      }
+    >
+      <TextField
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        value={email}
+        onChange={(e) => setEmail(e.target.value)}
+        required
+        autoFocus
+      />
+      {done && (
+        <Alert severity="info" variant="outlined">
+          {done}
+        </Alert>
+      )}
     </Card>
   );
 }
@@ -122,11 +196,31 @@ function ChoosePassword({ token }: { token: string }) {
     setDone(true);
   });
   if (done) {
-    return <Card title="That is done" intro="The new password holds, and every browser was signed out." label="Sign in" busy={false} error="" onSubmit={() => void navigate("/")}>{null}</Card>;
+    return (
+      <Card
+        title="That is done"
+        intro="The new password holds, and every browser was signed out."
+        label="Sign in"
+        busy={false}
+        error=""
+        onSubmit={() => void navigate("/")}
+      >
+        {null}
+      </Card>
+    );
   }
   return (
     <Card title="A new password" intro="Choose the password that you will sign in with." label="Keep it" {...form}>
-      <TextField label="New password" type="password" autoComplete="new-password" helperText={GOOD} value={password} onChange={(e) => setPassword(e.target.value)} required autoFocus />
+      <TextField
+        label="New password"
+        type="password"
+        autoComplete="new-password"
+        helperText={GOOD}
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        required
+        autoFocus
+      />
     </Card>
   );
 }
@@ -134,7 +228,11 @@ function ChoosePassword({ token }: { token: string }) {
 function Join({ token }: { token: string }) {
   const { accept } = useSession();
   const navigate = useNavigate();
-  const found = useQuery({ queryKey: ["invitation", token], queryFn: () => body(client.POST("/api/invitations/look", { body: { token } })), retry: false });
+  const found = useQuery({
+    queryKey: ["invitation", token],
+    queryFn: () => body(client.POST("/api/invitations/look", { body: { token } })),
+    retry: false,
+  });
   const [password, setPassword] = useState("");
   const form = useForm(async () => {
     await accept(token, password);
@@ -142,11 +240,36 @@ function Join({ token }: { token: string }) {
   });
   if (found.isPending) return <Loading what="the invitation" />;
   if (found.error) {
-    return <Card title="This link no longer works" intro={sentenceOf(found.error)} label="To the sign-in" busy={false} error="" onSubmit={() => void navigate("/")}>{null}</Card>;
+    return (
+      <Card
+        title="This link no longer works"
+        intro={sentenceOf(found.error)}
+        label="To the sign-in"
+        busy={false}
+        error=""
+        onSubmit={() => void navigate("/")}
+      >
+        {null}
+      </Card>
+    );
   }
   return (
-    <Card title={found.data.workspace} intro={`You are invited as ${found.data.name}. You will sign in with ${found.data.email}.`} label="Begin" {...form}>
-      <TextField label="Choose a password" type="password" autoComplete="new-password" helperText={GOOD} value={password} onChange={(e) => setPassword(e.target.value)} required autoFocus />
+    <Card
+      title={found.data.workspace}
+      intro={`You are invited as ${found.data.name}. You will sign in with ${found.data.email}.`}
+      label="Begin"
+      {...form}
+    >
+      <TextField
+        label="Choose a password"
+        type="password"
+        autoComplete="new-password"
+        helperText={GOOD}
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        required
+        autoFocus
+      />
     </Card>
   );
 }
@@ -156,10 +279,22 @@ function FirstAccount() {
   const [account, setAccount] = useState({ workspace: "", name: "", email: "", password: "" });
   const form = useForm(() => begin({ ...account, time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone }));
   const field = (key: keyof typeof account, label: string, type = "text", help = "") => (
-    <TextField label={label} type={type} helperText={help} value={account[key]} required onChange={(e) => setAccount({ ...account, [key]: e.target.value })} />
+    <TextField
+      label={label}
+      type={type}
+      helperText={help}
+      value={account[key]}
+      required
+      onChange={(e) => setAccount({ ...account, [key]: e.target.value })}
+    />
   );
   return (
-    <Card title="Welcome to Nuntius" intro="Nobody has an account here yet. The first one is yours and administers the team’s workspace; invite others under Set-up, People." label="Begin" {...form}>
+    <Card
+      title="Welcome to Nuntius"
+      intro="Nobody has an account here yet. The first one is yours and administers the team’s workspace; invite others under Set-up, People."
+      label="Begin"
+      {...form}
+    >
       {field("workspace", "Name of the team")}
       {field("name", "Your name")}
       {field("email", "E-mail", "email")}

@@ -37,12 +37,26 @@ export function Compilations() {
   if (!rows.length) return null;
   return (
     <Box component="section" aria-label="Compilations" sx={{ mt: 0 }}>
-      <Typography variant="h3" component="h2" sx={{ color: "text.secondary", borderBottom: 1, borderColor: "divider", pb: 0.5 }}>Compilations</Typography>
+      <Typography variant="h3" component="h2" sx={{ color: "text.secondary", borderBottom: 1, borderColor: "divider", pb: 0.5 }}>
+        Compilations
+      </Typography>
       {rows.map((each) => (
         <Box key={each.id} sx={{ display: "flex", alignItems: "baseline", gap: 1, py: 0.5, borderBottom: 1, borderColor: "divider" }}>
-          <Link component={RouterLink} to={`/compilations/${each.id}`} color="inherit" underline="hover" sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>{each.title}</Link>
-          <Typography variant="body2" color="textSecondary" sx={{ whiteSpace: "nowrap" }}>{each.passages === 1 ? "1 passage" : `${each.passages} passages`}, {lasting(each.seconds)}</Typography>
-          <Tool label={`Remove ${each.title}`} title="Remove" onClick={() => void remove(each.id)}><Close sx={{ fontSize: 16 }} /></Tool>
+          <Link
+            component={RouterLink}
+            to={`/compilations/${each.id}`}
+            color="inherit"
+            underline="hover"
+            sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}
+          >
+            {each.title}
+          </Link>
+          <Typography variant="body2" color="textSecondary" sx={{ whiteSpace: "nowrap" }}>
+            {each.passages === 1 ? "1 passage" : `${each.passages} passages`}, {lasting(each.seconds)}
+          </Typography>
+          <Tool label={`Remove ${each.title}`} title="Remove" onClick={() => void remove(each.id)}>
+            <Close sx={{ fontSize: 16 }} />
+          </Tool>
         </Box>
       ))}
     </Box>

@@ -49,7 +49,12 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
   const compile = async () => {
     const passages = chosen.map(({ meeting_id, title, start, end }) => ({ meeting_id, title, start, end }));
     try {
-      const made = await bodyAs("CompilationOut", client.POST("/api/compilations", { body: { title: chosen[0]?.title ?? "Compilation", spoken: false, sections: [{ title: "", passages }] } }));
+      const made = await bodyAs(
+        "CompilationOut",
+        client.POST("/api/compilations", {
+          body: { title: chosen[0]?.title ?? "Compilation", spoken: false, sections: [{ title: "", passages }] },
+        }),
+      );
       void queries.invalidateQueries({ queryKey: ["compilations"] });
       void navigate(`/compilations/${made.id}`);
     } catch (error) {
@@ -57,24 +62,50 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
     }
   };
   const remove = async (excerpt: Excerpt) => {
-    if (!(await carry(bodyAs("ExcerptsOut", client.DELETE("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: excerpt.id } } }))))) return;
+    if (
+      !(await carry(bodyAs("ExcerptsOut", client.DELETE("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: excerpt.id } } }))))
+    )
+      return;
     setOrder((old) => old.filter((id) => id !== excerpt.id));
     notice({
-      text: `“${excerpt.title}” was taken away.`, severity: "info",
-      action: { label: "Take back", run: () => void client.POST("/api/meetings/{meeting_id}/excerpts", { params: { path: { meeting_id: excerpt.meeting_id } }, body: bodyOf(excerpt) }).then(() => queries.invalidateQueries({ queryKey: ["excerpts"] })) },
+      text: `“${excerpt.title}” was taken away.`,
+      severity: "info",
+      action: {
+        label: "Take back",
+        run: () =>
+          void client
+            .POST("/api/meetings/{meeting_id}/excerpts", { params: { path: { meeting_id: excerpt.meeting_id } }, body: bodyOf(excerpt) })
+            .then(() => queries.invalidateQueries({ queryKey: ["excerpts"] })),
+      },
     });
   };
   const choice = (label: string, key: "meeting" | "person" | "label", all: string, values: [string, string][]) => (
-    <TextField select size="small" label={label} value={narrowed[key]} onChange={(e) => setNarrowed({ ...narrowed, [key]: e.target.value })} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} sx={{ flex: "1 1 140px", maxWidth: 260 }}>
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={narrowed[key]}
+      onChange={(e) => setNarrowed({ ...narrowed, [key]: e.target.value })}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+      sx={{ flex: "1 1 140px", maxWidth: 260 }}
+    >
       <MenuItem value="">{all}</MenuItem>
-      {values.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}
+      {values.map(([value, name]) => (
+        <MenuItem key={value} value={value}>
+          {name}
+        </MenuItem>
+      ))}
     </TextField>
   );
   if (!excerpts.length) {
     return (
       <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 } }}>
-        <Typography variant="h1" gutterBottom>Excerpts</Typography>
-        <Typography color="textSecondary">Nothing is kept yet. Open a record, draw over some words of the transcript, and choose “Keep”.</Typography>
+        <Typography variant="h1" gutterBottom>
+          Excerpts
+        </Typography>
+        <Typography color="textSecondary">
+          Nothing is kept yet. Open a record, draw over some words of the transcript, and choose “Keep”.
+        </Typography>
         <Compilations />
       </Box>
     );
@@ -84,55 +115,131 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
       <Typography variant="h1">Excerpts</Typography>
       <Compilations />
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
-        <TextField size="small" type="search" label="Words" value={narrowed.words} onChange={(e) => setNarrowed({ ...narrowed, words: e.target.value })} sx={{ flex: "1 1 160px", maxWidth: 300 }} />
+        <TextField
+          size="small"
+          type="search"
+          label="Words"
+          value={narrowed.words}
+          onChange={(e) => setNarrowed({ ...narrowed, words: e.target.value })}
+          sx={{ flex: "1 1 160px", maxWidth: 300 }}
+        />
         {choice("Meeting", "meeting", "All meetings", unique(excerpts.map((each) => [each.meeting_id, each.meeting])))}
-        {choice("Person", "person", "Everybody", unique(excerpts.flatMap((each) => each.speakers.map((name): [string, string] => [name, name]))))}
-        {excerpts.some((each) => each.label) && choice("Label", "label", "Every label", unique(excerpts.filter((each) => each.label).map((each) => [each.label, each.label])))}
+        {choice(
+          "Person",
+          "person",
+          "Everybody",
+          unique(excerpts.flatMap((each) => each.speakers.map((name): [string, string] => [name, name]))),
+        )}
+        {excerpts.some((each) => each.label) &&
+          choice("Label", "label", "Every label", unique(excerpts.filter((each) => each.label).map((each) => [each.label, each.label])))}
       </Box>
       {chosen.length > 0 && (
         <Box component="section" aria-label="As one" sx={{ border: 1, borderColor: "divider", borderRadius: 1, p: 1.5 }}>
           <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, mb: 0.5 }}>
-            <Typography variant="h3" component="h2" sx={{ mr: "auto" }}>{chosen.length === 1 ? "One chosen" : `${chosen.length} chosen, as one`}</Typography>
-            <Button size="small" color="inherit" onClick={() => setHeard(address(order))}>Hear them</Button>
-            <Button size="small" color="inherit" component="a" href={address(order)} download>Sound (Ogg)</Button>
-            <Button size="small" color="inherit" component="a" href={`/api/excerpts/chapters?ids=${order.join(",")}`} download>Chapters (WebVTT)</Button>
-            <Button size="small" color="inherit" onClick={() => void compile()}>Make a compilation</Button>
-            <Button size="small" color="inherit" onClick={() => setOrder([])}>Choose none</Button>
+            <Typography variant="h3" component="h2" sx={{ mr: "auto" }}>
+              {chosen.length === 1 ? "One chosen" : `${chosen.length} chosen, as one`}
+            </Typography>
+            <Button size="small" color="inherit" onClick={() => setHeard(address(order))}>
+              Hear them
+            </Button>
+            <Button size="small" color="inherit" component="a" href={address(order)} download>
+              Sound (Ogg)
+            </Button>
+            <Button size="small" color="inherit" component="a" href={`/api/excerpts/chapters?ids=${order.join(",")}`} download>
+              Chapters (WebVTT)
+            </Button>
+            <Button size="small" color="inherit" onClick={() => void compile()}>
+              Make a compilation
+            </Button>
+            <Button size="small" color="inherit" onClick={() => setOrder([])}>
+              Choose none
+            </Button>
           </Box>
           {chosen.map((each, i) => (
             <Box key={each.id} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-              <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>{i + 1}. {each.title}</Typography>
-              <Tool label={`Earlier: ${each.title}`} title="Earlier" onClick={() => setOrder(moved(order, each.id, -1))}><ArrowUpward sx={{ fontSize: 16 }} /></Tool>
-              <Tool label={`Later: ${each.title}`} title="Later" onClick={() => setOrder(moved(order, each.id, 1))}><ArrowDownward sx={{ fontSize: 16 }} /></Tool>
+              <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>
+                {i + 1}. {each.title}
+              </Typography>
+              <Tool label={`Earlier: ${each.title}`} title="Earlier" onClick={() => setOrder(moved(order, each.id, -1))}>
+                <ArrowUpward sx={{ fontSize: 16 }} />
+              </Tool>
+              <Tool label={`Later: ${each.title}`} title="Later" onClick={() => setOrder(moved(order, each.id, 1))}>
+                <ArrowDownward sx={{ fontSize: 16 }} />
+              </Tool>
             </Box>
           ))}
         </Box>
       )}
       {heard && <HeardSound key={heard} address={heard} />}
-      {!shown.length && <Alert severity="info" variant="outlined">No excerpt fits this choice.</Alert>}
+      {!shown.length && (
+        <Alert severity="info" variant="outlined">
+          No excerpt fits this choice.
+        </Alert>
+      )}
       {shown.map((each) => (
-        <Box key={each.id} component="article" aria-label={each.title} sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1, borderTop: 1, borderColor: "divider", pt: 1 }}>
-          <Checkbox size="small" sx={{ p: 0.25, alignSelf: "start" }} checked={order.includes(each.id)} onChange={(_, on) => setOrder(on ? [...order, each.id] : order.filter((id) => id !== each.id))} slotProps={{ input: { "aria-label": `Choose ${each.title}` } }} />
+        <Box
+          key={each.id}
+          component="article"
+          aria-label={each.title}
+          sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 1, borderTop: 1, borderColor: "divider", pt: 1 }}
+        >
+          <Checkbox
+            size="small"
+            sx={{ p: 0.25, alignSelf: "start" }}
+            checked={order.includes(each.id)}
+            onChange={(_, on) => setOrder(on ? [...order, each.id] : order.filter((id) => id !== each.id))}
+            slotProps={{ input: { "aria-label": `Choose ${each.title}` } }}
+          />
           <Box sx={{ minWidth: 0 }}>
             <Typography sx={{ fontFamily: SERIF, fontSize: "1.05rem", overflowWrap: "anywhere" }}>{each.title}</Typography>
             <Typography variant="body2" color="textSecondary">
-              <Link component={RouterLink} to={`/meetings/${each.meeting_id}${fragmentFor(each.start, each.end)}`}>{each.meeting}, {clock(each.start)} to {clock(each.end)}</Link>
-              {` · ${each.speakers.join(", ")}`}{each.label && ` · ${each.label}`}
+              <Link component={RouterLink} to={`/meetings/${each.meeting_id}${fragmentFor(each.start, each.end)}`}>
+                {each.meeting}, {clock(each.start)} to {clock(each.end)}
+              </Link>
+              {` · ${each.speakers.join(", ")}`}
+              {each.label && ` · ${each.label}`}
             </Typography>
             <Typography sx={{ mt: 0.5, overflowWrap: "anywhere" }}>{each.quote}</Typography>
-            {each.note && <Typography variant="body2" sx={{ mt: 0.5, whiteSpace: "pre-wrap", overflowWrap: "anywhere" }}>{each.note}</Typography>}
+            {each.note && (
+              <Typography variant="body2" sx={{ mt: 0.5, whiteSpace: "pre-wrap", overflowWrap: "anywhere" }}>
+                {each.note}
+              </Typography>
+            )}
             <Box sx={{ display: "flex", gap: 0.5, ml: -1 }}>
-              <Button size="small" color="inherit" aria-label={`Hear ${each.title}`} onClick={() => setHeard(address([each.id]))}>Hear</Button>
-              {each.may_change && <Button size="small" color="inherit" aria-label={`Change ${each.title}`} onClick={() => setChanging(each)}>Change</Button>}
-              {each.may_change && <Button size="small" color="inherit" aria-label={`Take away ${each.title}`} onClick={() => void remove(each)}>Take away</Button>}
+              <Button size="small" color="inherit" aria-label={`Hear ${each.title}`} onClick={() => setHeard(address([each.id]))}>
+                Hear
+              </Button>
+              {each.may_change && (
+                <Button size="small" color="inherit" aria-label={`Change ${each.title}`} onClick={() => setChanging(each)}>
+                  Change
+                </Button>
+              )}
+              {each.may_change && (
+                <Button size="small" color="inherit" aria-label={`Take away ${each.title}`} onClick={() => void remove(each)}>
+                  Take away
+                </Button>
+              )}
             </Box>
           </Box>
         </Box>
       ))}
       {changing && (
         <ExcerptForm
-          title="Change the excerpt" meetingId={changing.meeting_id} draft={bodyOf(changing)} onClose={() => setChanging(null)}
-          onKeep={async (draft) => { if (await carry(bodyAs("ExcerptsOut", client.PUT("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: changing.id } }, body: draft })))) setChanging(null); }}
+          title="Change the excerpt"
+          meetingId={changing.meeting_id}
+          draft={bodyOf(changing)}
+          onClose={() => setChanging(null)}
+          onKeep={async (draft) => {
+            if (
+              await carry(
+                bodyAs(
+                  "ExcerptsOut",
+                  client.PUT("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: changing.id } }, body: draft }),
+                ),
+              )
+            )
+              setChanging(null);
+          }}
         />
       )}
     </Box>

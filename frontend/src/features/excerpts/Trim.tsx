@@ -28,16 +28,43 @@ export function Trim({ meetingId, around, start, end, onTrim }: Props) {
   }, [words]);
   return (
     <Box sx={{ gridColumn: "1 / -1", minWidth: 0 }}>
-      <Box ref={box} role="group" aria-label="Words around the passage" tabIndex={0} sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}>
+      <Box
+        ref={box}
+        role="group"
+        aria-label="Words around the passage"
+        tabIndex={0}
+        sx={{ maxHeight: 96, overflowY: "auto", fontSize: "0.9rem", lineHeight: 1.45, overflowWrap: "anywhere" }}
+      >
         {words.map((word, i) => {
           const inside = (word[1] + word[2]) / 2 >= a && (word[1] + word[2]) / 2 < b;
-          return <Box key={i} component="span" data-inside={inside || undefined} sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}>{word[0]} </Box>;
+          return (
+            <Box
+              key={i}
+              component="span"
+              data-inside={inside || undefined}
+              sx={{ color: inside ? "text.primary" : "text.secondary", bgcolor: inside ? "wash" : undefined }}
+            >
+              {word[0]}{" "}
+            </Box>
+          );
         })}
-        {record.isPending && <Typography variant="body2" color="textSecondary">Opening the words around it …</Typography>}
+        {record.isPending && (
+          <Typography variant="body2" color="textSecondary">
+            Opening the words around it …
+          </Typography>
+        )}
       </Box>
       <Box sx={{ px: 1.25 }}>
         <Slider
-          size="small" min={from} max={to} step={0.05} value={[a, b]} getAriaLabel={(i) => (i ? "End of the passage" : "Beginning of the passage")} valueLabelDisplay="auto" valueLabelFormat={(v) => clock(v)} getAriaValueText={(v) => clock(v)}
+          size="small"
+          min={from}
+          max={to}
+          step={0.05}
+          value={[a, b]}
+          getAriaLabel={(i) => (i ? "End of the passage" : "Beginning of the passage")}
+          valueLabelDisplay="auto"
+          valueLabelFormat={(v) => clock(v)}
+          getAriaValueText={(v) => clock(v)}
           onChange={(event, value) => {
             const [x, y] = value as [number, number];
             if (!event.type.startsWith("key") && event.type !== "change") return setDrawn([x, y]);

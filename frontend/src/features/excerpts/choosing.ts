@@ -13,9 +13,13 @@ export interface Narrowed {
 /** The excerpts that fit. */
 export function fitting(excerpts: readonly Excerpt[], { words, meeting, person, label }: Narrowed): Excerpt[] {
   const wanted = words.trim().toLowerCase();
-  return excerpts.filter((each) =>
-    (!meeting || each.meeting_id === meeting) && (!person || each.speakers.includes(person)) && (!label || each.label === label)
-    && (!wanted || `${each.title} ${each.note} ${each.quote}`.toLowerCase().includes(wanted)));
+  return excerpts.filter(
+    (each) =>
+      (!meeting || each.meeting_id === meeting) &&
+      (!person || each.speakers.includes(person)) &&
+      (!label || each.label === label) &&
+      (!wanted || `${each.title} ${each.note} ${each.quote}`.toLowerCase().includes(wanted)),
+  );
 }
 
 /** One piece of `order` moved by a step; the same order at either end. */

@@ -2,7 +2,11 @@ import { expect, test } from "vitest";
 
 import { snapped, stepped, wordsBetween, type Word } from "./trimming";
 
-const words: Word[] = [["Who", 1, 1.4, 1], ["pays", 1.5, 2, 1], ["then", 8, 8.5, 1]];
+const words: Word[] = [
+  ["Who", 1, 1.4, 1],
+  ["pays", 1.5, 2, 1],
+  ["then", 8, 8.5, 1],
+];
 
 test("ends go to the border of the nearest word", () => {
   expect(snapped(words, 1.7, "start")).toBe(1.5);

@@ -18,6 +18,9 @@ export function stepped(words: readonly Word[], seconds: number, edge: "start" |
 /** The beginning (or end) of the word that lies nearest to a time; the time itself where nothing is said near. */
 export function snapped(words: readonly Word[], seconds: number, edge: "start" | "end"): number {
   const at = edge === "start" ? 1 : 2;
-  const nearest = words.reduce<Word | null>((best, word) => (!best || Math.abs(word[at] - seconds) < Math.abs(best[at] - seconds) ? word : best), null);
+  const nearest = words.reduce<Word | null>(
+    (best, word) => (!best || Math.abs(word[at] - seconds) < Math.abs(best[at] - seconds) ? word : best),
+    null,
+  );
   return nearest && Math.abs(nearest[at] - seconds) < 2 ? nearest[at] : seconds;
 }

@@ -19,15 +19,24 @@ export function Drawing({ ref, made, open, at, zoom, onTurn }: Props) {
   const byId = new Map(made.nodes.map((each) => [each.node.id, each]));
   return (
     <svg
-      ref={ref} role="tree" aria-label="Topic map" viewBox={`0 0 ${made.width} ${made.height}`} width={made.width * zoom} height={made.height * zoom}
-      fontFamily={SERIF} fontSize={14} style={{ background: palette.background.default, display: "block" }}
+      ref={ref}
+      role="tree"
+      aria-label="Topic map"
+      viewBox={`0 0 ${made.width} ${made.height}`}
+      width={made.width * zoom}
+      height={made.height * zoom}
+      fontFamily={SERIF}
+      fontSize={14}
+      style={{ background: palette.background.default, display: "block" }}
     >
       <rect width={made.width} height={made.height} fill={palette.background.default} />
       {made.nodes.map((each) => {
         const parent = each.parent === null ? undefined : byId.get(each.parent);
         return parent && <path key={each.node.id} d={branch(parent, each)} fill="none" stroke={palette.divider} strokeWidth={1.5} />;
       })}
-      {made.nodes.map((each) => <Node key={each.node.id} placed={each} open={open.has(each.node.id)} chosen={at === each.node.id} onTurn={onTurn} />)}
+      {made.nodes.map((each) => (
+        <Node key={each.node.id} placed={each} open={open.has(each.node.id)} chosen={at === each.node.id} onTurn={onTurn} />
+      ))}
     </svg>
   );
 }
@@ -45,15 +54,33 @@ function Node({ placed, open, chosen, onTurn }: { placed: Placed; open: boolean;
   const isLine = node.line !== undefined;
   return (
     <g
-      role="treeitem" aria-level={depth + 1} aria-expanded={isLine ? undefined : open} aria-label={isLine || open ? node.text : `${node.text} ${node.children.length}`} tabIndex={chosen ? 0 : -1} data-node={node.id}
-      onClick={() => onTurn(node.id)} cursor="pointer"
+      role="treeitem"
+      aria-level={depth + 1}
+      aria-expanded={isLine ? undefined : open}
+      aria-label={isLine || open ? node.text : `${node.text} ${node.children.length}`}
+      tabIndex={chosen ? 0 : -1}
+      data-node={node.id}
+      onClick={() => onTurn(node.id)}
+      cursor="pointer"
     >
-      <rect x={x} y={y} width={width} height={height} rx={4} fill={isLine ? palette.background.default : depth === 0 ? palette.wash : palette.background.paper} stroke={isLine ? "none" : palette.divider} />
+      <rect
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        rx={4}
+        fill={isLine ? palette.background.default : depth === 0 ? palette.wash : palette.background.paper}
+        stroke={isLine ? "none" : palette.divider}
+      />
       {isLine && <rect x={x} y={y + 4} width={3} height={height - 8} fill={palette.primary.main} />}
       {rows.map((row, n) => (
         <text key={n} x={x + 12} y={y + 7 + ROW * (n + 0.75)} fill={palette.text.primary} fontWeight={isLine ? 400 : 600}>{`${row} `}</text>
       ))}
-      {!isLine && !open && <text x={x + width - 8} y={y + height / 2 + 5} textAnchor="end" fill={palette.text.secondary} fontSize={12}>{node.children.length}</text>}
+      {!isLine && !open && (
+        <text x={x + width - 8} y={y + height / 2 + 5} textAnchor="end" fill={palette.text.secondary} fontSize={12}>
+          {node.children.length}
+        </text>
+      )}
     </g>
   );
 }

@@ -22,7 +22,15 @@ export default function TopicMap() {
   const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => fetchRecord(meetingId), staleTime: 60_000 });
   if (record.isPending) return <Loading what="the map" />;
   if (record.error) return <Failure error={record.error} onRetry={() => void record.refetch()} />;
-  if (!record.data.minutes?.lines.length) return <Typography sx={{ p: 4 }}>There are no minutes to draw yet. <Link component={RouterLink} to={`/meetings/${meetingId}`}>Back to the record</Link></Typography>;
+  if (!record.data.minutes?.lines.length)
+    return (
+      <Typography sx={{ p: 4 }}>
+        There are no minutes to draw yet.{" "}
+        <Link component={RouterLink} to={`/meetings/${meetingId}`}>
+          Back to the record
+        </Link>
+      </Typography>
+    );
   return <Open meeting={record.data.meeting} minutes={record.data.minutes} />;
 }
 
@@ -64,20 +72,55 @@ function Open({ meeting, minutes }: { meeting: Schemas["MeetingOut"]; minutes: N
   };
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column", overflow: "hidden" }}>
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, px: { xs: 1.5, sm: 3 }, py: 1, borderBottom: 1, borderColor: "divider" }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "center",
+          gap: 1,
+          px: { xs: 1.5, sm: 3 },
+          py: 1,
+          borderBottom: 1,
+          borderColor: "divider",
+        }}
+      >
         <Box sx={{ flex: "1 1 240px", minWidth: 0 }}>
-          <Typography variant="h2" component="h1" noWrap>{meeting.title}</Typography>
-          <Link component={RouterLink} to={`/meetings/${meeting.id}`} variant="body2">Back to the record</Link>
+          <Typography variant="h2" component="h1" noWrap>
+            {meeting.title}
+          </Typography>
+          <Link component={RouterLink} to={`/meetings/${meeting.id}`} variant="body2">
+            Back to the record
+          </Link>
         </Box>
-        <Button size="small" color="inherit" onClick={() => setOpen(open.size < every.size ? every : new Set(["meeting"]))}>{open.size < every.size ? "Open all" : "Close all"}</Button>
+        <Button size="small" color="inherit" onClick={() => setOpen(open.size < every.size ? every : new Set(["meeting"]))}>
+          {open.size < every.size ? "Open all" : "Close all"}
+        </Button>
         <ButtonGroup size="small" color="inherit" aria-label="Size of the map">
-          <Button onClick={() => zoomBy(-1)} aria-label="Smaller" disabled={zoom === ZOOMS[0]}><Remove fontSize="small" /></Button>
-          <Button onClick={() => setZoom(1)} aria-label={`${Math.round(zoom * 100)} %, back to the original size`}>{Math.round(zoom * 100)} %</Button>
-          <Button onClick={() => zoomBy(1)} aria-label="Larger" disabled={zoom === ZOOMS.at(-1)}><Add fontSize="small" /></Button>
+          <Button onClick={() => zoomBy(-1)} aria-label="Smaller" disabled={zoom === ZOOMS[0]}>
+            <Remove fontSize="small" />
+          </Button>
+          <Button onClick={() => setZoom(1)} aria-label={`${Math.round(zoom * 100)} %, back to the original size`}>
+            {Math.round(zoom * 100)} %
+          </Button>
+          <Button onClick={() => zoomBy(1)} aria-label="Larger" disabled={zoom === ZOOMS.at(-1)}>
+            <Add fontSize="small" />
+          </Button>
         </ButtonGroup>
-        <Button size="small" color="inherit" onClick={() => drawing.current && save(new Blob([svgText(drawing.current)], { type: "image/svg+xml" }), `${meeting.title} - map.svg`)}>SVG</Button>
-        <Button size="small" color="inherit" onClick={() => void savePicture()}>PNG</Button>
-        <Button size="small" color="inherit" component="a" href={`/api/meetings/${meeting.id}/files/map.opml`} download>OPML</Button>
+        <Button
+          size="small"
+          color="inherit"
+          onClick={() =>
+            drawing.current && save(new Blob([svgText(drawing.current)], { type: "image/svg+xml" }), `${meeting.title} - map.svg`)
+          }
+        >
+          SVG
+        </Button>
+        <Button size="small" color="inherit" onClick={() => void savePicture()}>
+          PNG
+        </Button>
+        <Button size="small" color="inherit" component="a" href={`/api/meetings/${meeting.id}/files/map.opml`} download>
+          OPML
+        </Button>
       </Box>
       <Box sx={{ flex: 1, overflow: "auto", p: 1 }} onKeyDown={onKeyDown}>
         <Drawing ref={drawing} made={made} open={open} at={at} zoom={zoom} onTurn={turn} />

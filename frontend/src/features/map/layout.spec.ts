@@ -3,7 +3,14 @@ import { expect, test } from "vitest";
 import { layout, step, wrap, type MapNode } from "./layout";
 
 const leaf = (id: string, text = id): MapNode => ({ id, text, children: [] });
-const root: MapNode = { id: "meeting", text: "Timetable", children: [{ id: "a", text: "Slipway", children: [leaf("a1"), leaf("a2")] }, { id: "b", text: "Tickets", children: [leaf("b1", "word ".repeat(60))] }] };
+const root: MapNode = {
+  id: "meeting",
+  text: "Timetable",
+  children: [
+    { id: "a", text: "Slipway", children: [leaf("a1"), leaf("a2")] },
+    { id: "b", text: "Tickets", children: [leaf("b1", "word ".repeat(60))] },
+  ],
+};
 const all = new Set(["meeting", "a", "b"]);
 
 test("nodes of a column do not overlap, and a parent stands beside its first child", () => {

@@ -34,8 +34,11 @@ const LETTERS = [22, 26, 62]; // that fit on a row of each column
 export function tree(title: string, minutes: Minutes): MapNode {
   const kept = minutes.lines.filter((line) => line.thrown_out === null && line.state !== "superseded" && !AGAIN.has(line.kind));
   const chapters = minutes.chapters.map((chapter, number) => ({
-    id: `chapter-${number}`, text: chapter.title,
-    children: kept.filter((line) => line.chapter === number).map((line) => ({ id: `line-${line.id}`, text: told(line), line: line.id, children: [] })),
+    id: `chapter-${number}`,
+    text: chapter.title,
+    children: kept
+      .filter((line) => line.chapter === number)
+      .map((line) => ({ id: `line-${line.id}`, text: told(line), line: line.id, children: [] })),
   }));
   return { id: "meeting", text: title, children: chapters.filter((chapter) => chapter.children.length > 0) };
 }
@@ -87,7 +90,12 @@ export function wrap(text: string, most: number): string[] {
 }
 
 /** The node that a key leads to from `id`, and which nodes are open then. */
-export function step(nodes: readonly Placed[], open: ReadonlySet<string>, id: string, key: string): { id: string; open: ReadonlySet<string> } {
+export function step(
+  nodes: readonly Placed[],
+  open: ReadonlySet<string>,
+  id: string,
+  key: string,
+): { id: string; open: ReadonlySet<string> } {
   const at = nodes.findIndex((each) => each.node.id === id);
   const here = nodes[at];
   if (!here) return { id: "meeting", open };

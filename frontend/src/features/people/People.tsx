@@ -26,13 +26,24 @@ export function People() {
   return (
     <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { md: "3fr 2fr" }, alignItems: "start" }}>
       <Box sx={{ minWidth: 0 }}>
-        <Typography color="textSecondary">Names offered when you say who was there and whose voice it is. A meeting opens only for those who took part in it and sign in, and for whoever runs it.</Typography>
+        <Typography color="textSecondary">
+          Names offered when you say who was there and whose voice it is. A meeting opens only for those who took part in it and sign in,
+          and for whoever runs it.
+        </Typography>
         <List dense>
           {people.data.people.map((each) => (
             <ListItem key={each.id} divider disableGutters sx={{ gap: 1, flexWrap: "wrap" }}>
-              <ListItemText primary={each.me ? `${each.name} (you)` : each.name} secondary={each.account?.email} sx={{ overflowWrap: "anywhere", minWidth: 160 }} />
+              <ListItemText
+                primary={each.me ? `${each.name} (you)` : each.name}
+                secondary={each.account?.email}
+                sx={{ overflowWrap: "anywhere", minWidth: 160 }}
+              />
               <Status person={each} />
-              {session.administrator && <Button size="small" color="inherit" aria-label={`Change ${each.name}`} onClick={() => setOpened(each.id)}>Change</Button>}
+              {session.administrator && (
+                <Button size="small" color="inherit" aria-label={`Change ${each.name}`} onClick={() => setOpened(each.id)}>
+                  Change
+                </Button>
+              )}
             </ListItem>
           ))}
         </List>
@@ -40,15 +51,29 @@ export function People() {
       <Box sx={{ display: "grid", gap: 3 }}>
         <Add actions={actions} />
         {session.administrator && people.data.mergings.length > 0 && <Mergings mergings={people.data.mergings} actions={actions} />}
-        {!session.administrator && <Typography variant="body2" color="textSecondary">Administrators invite people to sign in, and give roles.</Typography>}
+        {!session.administrator && (
+          <Typography variant="body2" color="textSecondary">
+            Administrators invite people to sign in, and give roles.
+          </Typography>
+        )}
       </Box>
-      {person && <PersonDialog key={person.id} person={person} all={people.data.people} mail={session.mail} actions={actions} onClose={() => setOpened(null)} />}
+      {person && (
+        <PersonDialog
+          key={person.id}
+          person={person}
+          all={people.data.people}
+          mail={session.mail}
+          actions={actions}
+          onClose={() => setOpened(null)}
+        />
+      )}
     </Box>
   );
 }
 
 function Status({ person }: { person: Person }) {
-  if (person.account) return <Chip size="small" variant="outlined" label={person.account.role === "administrator" ? "administrator" : "signs in"} />;
+  if (person.account)
+    return <Chip size="small" variant="outlined" label={person.account.role === "administrator" ? "administrator" : "signs in"} />;
   if (person.invited_until) return <Chip size="small" variant="outlined" label={`invited until ${day(person.invited_until)}`} />;
   return null;
 }
@@ -68,9 +93,22 @@ function Add({ actions }: { actions: PeopleActions }) {
     <Paper component="form" aria-label="Add somebody" onSubmit={(e) => void send(e)} sx={{ p: 2.5, display: "grid", gap: 1.5 }}>
       <Typography variant="h2">Add somebody</Typography>
       <TextField size="small" label="Name" required value={name} onChange={(e) => setName(e.target.value)} />
-      <TextField size="small" label="Told apart by" value={word} onChange={(e) => setWord(e.target.value)} helperText="Only where two people have the same name: an office, a place." slotProps={{ htmlInput: { maxLength: 60 } }} />
-      {error && <Alert severity="error" variant="outlined">{error}</Alert>}
-      <Button type="submit" variant="outlined" disabled={busy || !name.trim()}>Add</Button>
+      <TextField
+        size="small"
+        label="Told apart by"
+        value={word}
+        onChange={(e) => setWord(e.target.value)}
+        helperText="Only where two people have the same name: an office, a place."
+        slotProps={{ htmlInput: { maxLength: 60 } }}
+      />
+      {error && (
+        <Alert severity="error" variant="outlined">
+          {error}
+        </Alert>
+      )}
+      <Button type="submit" variant="outlined" disabled={busy || !name.trim()}>
+        Add
+      </Button>
     </Paper>
   );
 }
@@ -79,19 +117,35 @@ function Mergings({ mergings, actions }: { mergings: Schemas["MergingOut"][]; ac
   const notice = useNotice();
   const { error, run } = useAttempt();
   const undo = async (each: Schemas["MergingOut"]) => {
-    if (await run(() => actions.undoMerging(each.id))) notice({ text: `${each.merged} and ${each.kept} are two people again.`, severity: "info" });
+    if (await run(() => actions.undoMerging(each.id)))
+      notice({ text: `${each.merged} and ${each.kept} are two people again.`, severity: "info" });
   };
   return (
     <Box component="section" aria-label="Merged">
-      <Typography variant="h3" component="h2" sx={{ color: "text.secondary" }}>Merged, can be taken back</Typography>
+      <Typography variant="h3" component="h2" sx={{ color: "text.secondary" }}>
+        Merged, can be taken back
+      </Typography>
       <List dense disablePadding>
         {mergings.map((each) => (
-          <ListItem key={each.id} divider disableGutters secondaryAction={<Button size="small" color="inherit" onClick={() => void undo(each)}>Take back</Button>}>
+          <ListItem
+            key={each.id}
+            divider
+            disableGutters
+            secondaryAction={
+              <Button size="small" color="inherit" onClick={() => void undo(each)}>
+                Take back
+              </Button>
+            }
+          >
             <ListItemText primary={`${each.merged} into ${each.kept}`} secondary={`until ${day(each.until)}`} />
           </ListItem>
         ))}
       </List>
-      {error && <Alert severity="error" variant="outlined">{error}</Alert>}
+      {error && (
+        <Alert severity="error" variant="outlined">
+          {error}
+        </Alert>
+      )}
     </Box>
   );
 }

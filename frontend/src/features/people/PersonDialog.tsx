@@ -29,7 +29,9 @@ export function PersonDialog({ person, all, mail, actions, onClose }: Props) {
         <Merge person={person} all={all} actions={actions} onDone={onClose} />
         <Remove person={person} actions={actions} onDone={onClose} />
       </DialogContent>
-      <DialogActions sx={{ px: 3, pb: 2 }}><Button onClick={onClose}>Close</Button></DialogActions>
+      <DialogActions sx={{ px: 3, pb: 2 }}>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
     </Dialog>
   );
 }
@@ -41,9 +43,15 @@ function Part({ title, error, onSubmit, children }: { title: string; error: stri
   };
   return (
     <Box component="form" aria-label={title} onSubmit={submit} sx={{ display: "grid", gap: 1 }}>
-      <Typography variant="h3" component="h3" sx={{ color: "text.secondary" }}>{title}</Typography>
+      <Typography variant="h3" component="h3" sx={{ color: "text.secondary" }}>
+        {title}
+      </Typography>
       {children}
-      {error && <Alert severity="error" variant="outlined">{error}</Alert>}
+      {error && (
+        <Alert severity="error" variant="outlined">
+          {error}
+        </Alert>
+      )}
     </Box>
   );
 }
@@ -59,8 +67,17 @@ function Name({ person, actions }: { person: Person; actions: PeopleActions }) {
     <Part title="Name" error={error} onSubmit={() => void run(() => actions.call(person.id, name, word))}>
       <Box sx={ROW}>
         <TextField size="small" label="Name" required value={name} onChange={(e) => setName(e.target.value)} sx={{ flex: "1 1 180px" }} />
-        <TextField size="small" label="Told apart by" value={word} onChange={(e) => setWord(e.target.value)} sx={{ flex: "1 1 120px" }} slotProps={{ htmlInput: { maxLength: 60 } }} />
-        <Button type="submit" disabled={busy || same || !name.trim()}>Change</Button>
+        <TextField
+          size="small"
+          label="Told apart by"
+          value={word}
+          onChange={(e) => setWord(e.target.value)}
+          sx={{ flex: "1 1 120px" }}
+          slotProps={{ htmlInput: { maxLength: 60 } }}
+        />
+        <Button type="submit" disabled={busy || same || !name.trim()}>
+          Change
+        </Button>
       </Box>
     </Part>
   );
@@ -72,23 +89,51 @@ function Invite({ person, mail, actions }: { person: Person; mail: boolean; acti
   const [link, setLink] = useState("");
   const { busy, error, run } = useAttempt();
   return (
-    <Part title="Invite to sign in as this very person" error={error} onSubmit={() => void run(async () => setLink(await actions.invite(person.id, email, role)))}>
+    <Part
+      title="Invite to sign in as this very person"
+      error={error}
+      onSubmit={() => void run(async () => setLink(await actions.invite(person.id, email, role)))}
+    >
       {person.invited_until && !link && (
         <Box sx={{ ...ROW, alignItems: "center" }}>
-          <Typography variant="body2" sx={{ flex: 1 }}>An invitation is on its way; it is good until {day(person.invited_until)}.</Typography>
-          <Button size="small" color="inherit" onClick={() => void run(() => actions.withdraw(person.id))}>Withdraw it</Button>
+          <Typography variant="body2" sx={{ flex: 1 }}>
+            An invitation is on its way; it is good until {day(person.invited_until)}.
+          </Typography>
+          <Button size="small" color="inherit" onClick={() => void run(() => actions.withdraw(person.id))}>
+            Withdraw it
+          </Button>
         </Box>
       )}
       <Box sx={ROW}>
-        <TextField size="small" label="E-mail" type="email" required value={email} onChange={(e) => setEmail(e.target.value)} sx={{ flex: "1 1 200px" }} />
+        <TextField
+          size="small"
+          label="E-mail"
+          type="email"
+          required
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+          sx={{ flex: "1 1 200px" }}
+        />
         <RoleField role={role} onChange={setRole} />
-        <Button type="submit" disabled={busy || !email.trim()}>Invite</Button>
+        <Button type="submit" disabled={busy || !email.trim()}>
+          Invite
+        </Button>
       </Box>
       {link && (
-        <Alert severity="info" variant="outlined" action={<Button size="small" color="inherit" onClick={() => void navigator.clipboard.writeText(link)}>Copy</Button>}>
+        <Alert
+          severity="info"
+          variant="outlined"
+          action={
+            <Button size="small" color="inherit" onClick={() => void navigator.clipboard.writeText(link)}>
+              Copy
+            </Button>
+          }
+        >
           {mail ? "The invitation goes out by mail. This is its link, shown only now: " : "Pass this link on; it is shown only now: "}
-          <Box component="span" sx={{ overflowWrap: "anywhere", fontWeight: 700 }}>{link}</Box>
-          {" "}It works once, within seven days.
+          <Box component="span" sx={{ overflowWrap: "anywhere", fontWeight: 700 }}>
+            {link}
+          </Box>{" "}
+          It works once, within seven days.
         </Alert>
       )}
     </Part>
@@ -108,12 +153,20 @@ function RoleChoice({ person, actions }: { person: Person; actions: PeopleAction
   const [role, setRole] = useState<Role>(person.account?.role ?? "member");
   const { busy, error, run } = useAttempt();
   return (
-    <Part title={`Signs in as ${person.account?.email ?? ""}`} error={error} onSubmit={() => void run(() => actions.giveRole(person.id, role))}>
+    <Part
+      title={`Signs in as ${person.account?.email ?? ""}`}
+      error={error}
+      onSubmit={() => void run(() => actions.giveRole(person.id, role))}
+    >
       <Box sx={ROW}>
         <RoleField role={role} onChange={setRole} />
-        <Button type="submit" disabled={busy || role === person.account?.role}>Give this role</Button>
+        <Button type="submit" disabled={busy || role === person.account?.role}>
+          Give this role
+        </Button>
       </Box>
-      <Typography variant="body2" color="textSecondary">Administrators manage people, roles and what holds for the workspace. No role opens a meeting.</Typography>
+      <Typography variant="body2" color="textSecondary">
+        Administrators manage people, roles and what holds for the workspace. No role opens a meeting.
+      </Typography>
     </Part>
   );
 }
@@ -128,11 +181,22 @@ function Merge({ person, all, actions, onDone }: { person: Person; all: Person[]
     <Part title="Is the same person as somebody else here" error={error} onSubmit={() => void send()}>
       <Box sx={ROW}>
         <TextField select size="small" label="Is really" value={into} onChange={(e) => setInto(e.target.value)} sx={{ flex: "1 1 200px" }}>
-          {all.filter((each) => each.id !== person.id).map((each) => <MenuItem key={each.id} value={String(each.id)}>{each.name}{each.account ? ` · ${each.account.email}` : ""}</MenuItem>)}
+          {all
+            .filter((each) => each.id !== person.id)
+            .map((each) => (
+              <MenuItem key={each.id} value={String(each.id)}>
+                {each.name}
+                {each.account ? ` · ${each.account.email}` : ""}
+              </MenuItem>
+            ))}
         </TextField>
-        <Button type="submit" disabled={busy || !into}>Merge</Button>
+        <Button type="submit" disabled={busy || !into}>
+          Merge
+        </Button>
       </Box>
-      <Typography variant="body2" color="textSecondary">Meetings, voices, consents, actions and an account follow. It can be taken back for thirty days.</Typography>
+      <Typography variant="body2" color="textSecondary">
+        Meetings, voices, consents, actions and an account follow. It can be taken back for thirty days.
+      </Typography>
     </Part>
   );
 }
@@ -146,8 +210,15 @@ function Remove({ person, actions, onDone }: { person: Person; actions: PeopleAc
   };
   return (
     <Part title="Remove" error={error} onSubmit={() => void send()}>
-      <Typography variant="body2">{person.account ? "The account ends at once, and the name is no longer offered." : "The name is no longer offered."} What this person said and did in meetings stays.</Typography>
-      <Box><Button type="submit" color="error" variant={sure ? "contained" : "outlined"} disabled={busy}>{sure ? `Yes, remove ${person.name}` : "Remove …"}</Button></Box>
+      <Typography variant="body2">
+        {person.account ? "The account ends at once, and the name is no longer offered." : "The name is no longer offered."} What this
+        person said and did in meetings stays.
+      </Typography>
+      <Box>
+        <Button type="submit" color="error" variant={sure ? "contained" : "outlined"} disabled={busy}>
+          {sure ? `Yes, remove ${person.name}` : "Remove …"}
+        </Button>
+      </Box>
     </Part>
   );
 }

@@ -9,11 +9,14 @@ type Role = Schemas["RoleIn"]["role"];
 export function usePeopleActions() {
   const queries = useQueryClient();
   return useMemo(() => {
-    const keep = (next: Schemas["PeopleOut"]) => { queries.setQueryData(["people"], next); };
+    const keep = (next: Schemas["PeopleOut"]) => {
+      queries.setQueryData(["people"], next);
+    };
     const at = (person_id: number) => ({ params: { path: { person_id } } });
     return {
       add: async (name: string, distinction: string) => keep(await body(client.POST("/api/people", { body: { name, distinction } }))),
-      call: async (id: number, name: string, distinction: string) => keep(await body(client.PUT("/api/people/{person_id}", { ...at(id), body: { name, distinction } }))),
+      call: async (id: number, name: string, distinction: string) =>
+        keep(await body(client.PUT("/api/people/{person_id}", { ...at(id), body: { name, distinction } }))),
       remove: async (id: number) => keep(await body(client.DELETE("/api/people/{person_id}", at(id)))),
       invite: async (id: number, email: string, role: Role) => {
         const answer = await body(client.POST("/api/people/{person_id}/invitation", { ...at(id), body: { email, role } }));
@@ -21,7 +24,8 @@ export function usePeopleActions() {
         return answer.link;
       },
       withdraw: async (id: number) => keep(await body(client.DELETE("/api/people/{person_id}/invitation", at(id)))),
-      giveRole: async (id: number, role: Role) => keep(await body(client.PUT("/api/people/{person_id}/role", { ...at(id), body: { role } }))),
+      giveRole: async (id: number, role: Role) =>
+        keep(await body(client.PUT("/api/people/{person_id}/role", { ...at(id), body: { role } }))),
       merge: async (id: number, into: number) => {
         keep(await body(client.POST("/api/people/{person_id}/merge", { ...at(id), body: { into } })));
         await queries.invalidateQueries({ queryKey: ["meetings"] });

@@ -7,8 +7,22 @@ import { Loading } from "../../shared/Loading";
 import { clock, day, hour } from "../../shared/times";
 
 /** What people changed on a record, the newest first. */
-export function History({ meetingId, zone, onShow, onClose }: { meetingId: string; zone: string; onShow: (seconds: number) => void; onClose: () => void }) {
-  const query = useQuery({ queryKey: ["history", meetingId], queryFn: () => body(client.GET("/api/meetings/{meeting_id}/history", { params: { path: { meeting_id: meetingId } } })), staleTime: 0 });
+export function History({
+  meetingId,
+  zone,
+  onShow,
+  onClose,
+}: {
+  meetingId: string;
+  zone: string;
+  onShow: (seconds: number) => void;
+  onClose: () => void;
+}) {
+  const query = useQuery({
+    queryKey: ["history", meetingId],
+    queryFn: () => body(client.GET("/api/meetings/{meeting_id}/history", { params: { path: { meeting_id: meetingId } } })),
+    staleTime: 0,
+  });
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="history-title">
       <DialogTitle id="history-title">Who changed what</DialogTitle>
@@ -16,9 +30,15 @@ export function History({ meetingId, zone, onShow, onClose }: { meetingId: strin
         {query.isPending && <Loading what="the history" />}
         {query.error && <Failure error={query.error} onRetry={() => void query.refetch()} />}
         {query.data?.changes.length === 0 && <Typography color="textSecondary">Nobody has changed anything on this record.</Typography>}
-        {query.data?.changes.map((change, i) => <Told key={i} change={change} zone={zone} onShow={onShow} />)}
+        {query.data?.changes.map((change, i) => (
+          <Told key={i} change={change} zone={zone} onShow={onShow} />
+        ))}
       </DialogContent>
-      <DialogActions><Button color="inherit" onClick={onClose}>Close</Button></DialogActions>
+      <DialogActions>
+        <Button color="inherit" onClick={onClose}>
+          Close
+        </Button>
+      </DialogActions>
     </Dialog>
   );
 }
@@ -29,12 +49,27 @@ function Told({ change, zone, onShow }: { change: Schemas["ChangeTold"]; zone: s
     <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider", opacity: change.undone ? 0.75 : 1 }}>
       <Typography variant="body2" color="textSecondary">
         {change.who}, {day(change.at, zone)}, {hour(change.at, zone)}
-        {start !== null && <>{" · "}<Link component="button" type="button" onClick={() => onShow(start)} sx={{ verticalAlign: "baseline" }}>{clock(start)}</Link></>}
+        {start !== null && (
+          <>
+            {" · "}
+            <Link component="button" type="button" onClick={() => onShow(start)} sx={{ verticalAlign: "baseline" }}>
+              {clock(start)}
+            </Link>
+          </>
+        )}
         {change.undone && " · taken back"}
       </Typography>
       <Typography>{change.what}</Typography>
-      {change.before && <Typography variant="body2" color="textSecondary" sx={{ textDecoration: "line-through", overflowWrap: "anywhere" }}>{change.before}</Typography>}
-      {change.after && <Typography variant="body2" sx={{ overflowWrap: "anywhere" }}>{change.after}</Typography>}
+      {change.before && (
+        <Typography variant="body2" color="textSecondary" sx={{ textDecoration: "line-through", overflowWrap: "anywhere" }}>
+          {change.before}
+        </Typography>
+      )}
+      {change.after && (
+        <Typography variant="body2" sx={{ overflowWrap: "anywhere" }}>
+          {change.after}
+        </Typography>
+      )}
     </Box>
   );
 }

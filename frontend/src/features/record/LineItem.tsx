@@ -30,38 +30,98 @@ interface Props {
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
-export const LineItem = memo(function LineItem({ line, apart, selected, lit, editing, doubt, onSelect, onPlay, onTick, onEdit, onThrow, onKeep }: Props) {
+export const LineItem = memo(function LineItem({
+  line,
+  apart,
+  selected,
+  lit,
+  editing,
+  doubt,
+  onSelect,
+  onPlay,
+  onTick,
+  onEdit,
+  onThrow,
+  onKeep,
+}: Props) {
   return (
     <Box
-      id={`line-${line.id}`} data-line={line.id} role="listitem" aria-current={selected || undefined} onClick={() => onSelect(line)}
+      id={`line-${line.id}`}
+      data-line={line.id}
+      role="listitem"
+      aria-current={selected || undefined}
+      onClick={() => onSelect(line)}
       sx={{
-        display: "grid", gridTemplateColumns: "28px minmax(0, 1fr) auto", columnGap: 0.5, px: 1, py: 0.6, borderRadius: 1, cursor: "pointer",
-        bgcolor: selected ? "wash" : undefined, boxShadow: lit && !selected ? (t) => `inset 3px 0 0 ${t.palette.primary.main}` : undefined,
+        display: "grid",
+        gridTemplateColumns: "28px minmax(0, 1fr) auto",
+        columnGap: 0.5,
+        px: 1,
+        py: 0.6,
+        borderRadius: 1,
+        cursor: "pointer",
+        bgcolor: selected ? "wash" : undefined,
+        boxShadow: lit && !selected ? (t) => `inset 3px 0 0 ${t.palette.primary.main}` : undefined,
         "&:hover .tools, &:focus-within .tools": { opacity: 1 },
       }}
     >
       <Checkbox
-        size="small" checked={line.checked} onChange={() => onTick(line)} onClick={(e) => e.stopPropagation()} sx={{ p: 0, alignSelf: "start", mt: "2px" }}
+        size="small"
+        checked={line.checked}
+        onChange={() => onTick(line)}
+        onClick={(e) => e.stopPropagation()}
+        sx={{ p: 0, alignSelf: "start", mt: "2px" }}
         slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
       />
-      {editing ? <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text, was) => onKeep(line, text, was)} /> : (
+      {editing ? (
+        <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text, was) => onKeep(line, text, was)} />
+      ) : (
         <Box sx={{ minWidth: 0 }}>
-          <Typography sx={{ fontFamily: SERIF, lineHeight: 1.5, overflowWrap: "anywhere", textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined }}>{line.text}</Typography>
+          <Typography
+            sx={{
+              fontFamily: SERIF,
+              lineHeight: 1.5,
+              overflowWrap: "anywhere",
+              textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined,
+            }}
+          >
+            {line.text}
+          </Typography>
           {(line.kind === "question" || line.kind === "need") && (
-            <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", color: line.answer ? "text.primary" : "text.secondary", overflowWrap: "anywhere" }}>
+            <Typography
+              sx={{
+                fontFamily: SERIF,
+                fontSize: "0.93rem",
+                color: line.answer ? "text.primary" : "text.secondary",
+                overflowWrap: "anywhere",
+              }}
+            >
               {line.answer ?? (line.kind === "need" ? "Nothing was said to that." : "The record holds no answer.")}
             </Typography>
           )}
-          {line.kind === "decision" && line.answer && <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>}
+          {line.kind === "decision" && line.answer && (
+            <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>
+          )}
           <Facts line={line} apart={apart} doubt={doubt} onPlay={onPlay} />
-          {selected && line.why && <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>Here because {reasonOf(line.why)}</Typography>}
-          {selected && doubt && <Typography variant="body2" sx={{ fontSize: "0.8rem" }}>Worth a look: {doubt} Tick it when it is right.</Typography>}
+          {selected && line.why && (
+            <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
+              Here because {reasonOf(line.why)}
+            </Typography>
+          )}
+          {selected && doubt && (
+            <Typography variant="body2" sx={{ fontSize: "0.8rem" }}>
+              Worth a look: {doubt} Tick it when it is right.
+            </Typography>
+          )}
         </Box>
       )}
       <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
-        <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}><PlayArrow sx={{ fontSize: 18 }} /></Tool>
+        <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}>
+          <PlayArrow sx={{ fontSize: 18 }} />
+        </Tool>
         <ThrowOut line={line} onThrow={onThrow} />
-        <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}><EditOutlined sx={{ fontSize: 16 }} /></Tool>
+        <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}>
+          <EditOutlined sx={{ fontSize: 16 }} />
+        </Tool>
       </Box>
     </Box>
   );
@@ -72,22 +132,70 @@ function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "d
   const answers = moments(line.evidence.filter((e) => e.of_answer));
   return (
     <Typography component="div" variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
-      {doubt && <><Tooltip title={`Worth a look: ${doubt}`}><Box component="span" sx={{ color: "warning.main", borderBottom: "1px dotted" }}>worth a look</Box></Tooltip>{" · "}</>}
+      {doubt && (
+        <>
+          <Tooltip title={`Worth a look: ${doubt}`}>
+            <Box component="span" sx={{ color: "warning.main", borderBottom: "1px dotted" }}>
+              worth a look
+            </Box>
+          </Tooltip>
+          {" · "}
+        </>
+      )}
       {line.kind === "action" && (
         <>
-          {line.owner.length ? line.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}
-          {" · "}{line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}{" · "}
+          {line.owner.length ? (
+            line.owner.join(", ")
+          ) : (
+            <Box component="span" sx={{ color: "error.main" }}>
+              Nobody took this on
+            </Box>
+          )}
+          {" · "}
+          {line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}
+          {" · "}
         </>
       )}
       {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
       {line.kind === "need" && <>{line.owner.join(", ")} named this · </>}
-      {line.kind === "note" && <>{line.owner.join(", ")} {line.why === OWN_REMARK ? "remarked this, it was not said" : "wrote this"}{" · "}</>}
+      {line.kind === "note" && (
+        <>
+          {line.owner.join(", ")} {line.why === OWN_REMARK ? "remarked this, it was not said" : "wrote this"}
+          {" · "}
+        </>
+      )}
       {line.state === "superseded" && "no longer holds · "}
       {line.kind === "decision" && line.state === "open" && "put off · "}
-      {line.heard !== null && <><Tooltip title={`As written by the rules: ${line.heard}`}><Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>edited</Box></Tooltip>{" · "}</>}
-      {own.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}
-      {answers.length > 0 && <> · {line.kind === "decision" ? "replaced" : "answered"} {answers.map((e, i) => <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />)}</>}
-      {apart && line.matter && <>{" "}<Box component="span" sx={{ display: "inline-block" }}>· {line.matter}</Box></>}
+      {line.heard !== null && (
+        <>
+          <Tooltip title={`As written by the rules: ${line.heard}`}>
+            <Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>
+              edited
+            </Box>
+          </Tooltip>
+          {" · "}
+        </>
+      )}
+      {own.map((e, i) => (
+        <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />
+      ))}
+      {answers.length > 0 && (
+        <>
+          {" "}
+          · {line.kind === "decision" ? "replaced" : "answered"}{" "}
+          {answers.map((e, i) => (
+            <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />
+          ))}
+        </>
+      )}
+      {apart && line.matter && (
+        <>
+          {" "}
+          <Box component="span" sx={{ display: "inline-block" }}>
+            · {line.matter}
+          </Box>
+        </>
+      )}
     </Typography>
   );
 }
@@ -98,14 +206,37 @@ function moments(evidence: Evidence[]): Evidence[] {
   return [...first.values()].sort((a, b) => a.start - b.start);
 }
 
-function Moment({ at, line, comma, onPlay }: { at: { start: number; end: number; quote: string }; line: Line; comma: boolean; onPlay: Props["onPlay"] }) {
+function Moment({
+  at,
+  line,
+  comma,
+  onPlay,
+}: {
+  at: { start: number; end: number; quote: string };
+  line: Line;
+  comma: boolean;
+  onPlay: Props["onPlay"];
+}) {
   return (
     <>
       {comma && ", "}
       <Tooltip title={`“${at.quote}”`}>
         <Box
-          component="button" onClick={(e: React.MouseEvent) => { e.stopPropagation(); onPlay(line, at); }} aria-label={`Hear ${clock(at.start)}: ${at.quote}`}
-          sx={{ all: "unset", cursor: "pointer", fontVariantNumeric: "tabular-nums", textDecoration: "underline", textDecorationColor: "transparent", "&:hover": { textDecorationColor: "inherit" }, "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" } }}
+          component="button"
+          onClick={(e: React.MouseEvent) => {
+            e.stopPropagation();
+            onPlay(line, at);
+          }}
+          aria-label={`Hear ${clock(at.start)}: ${at.quote}`}
+          sx={{
+            all: "unset",
+            cursor: "pointer",
+            fontVariantNumeric: "tabular-nums",
+            textDecoration: "underline",
+            textDecorationColor: "transparent",
+            "&:hover": { textDecorationColor: "inherit" },
+            "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" },
+          }}
         >
           {clock(at.start)}
         </Box>

@@ -28,7 +28,18 @@ interface Props {
 }
 
 /** The minutes, section by section. */
-export const MinutesPane = memo(function MinutesPane({ sections, awaited, selected, litLines, editing, doubts, onMoved, detailed, onDetail, ...handlers }: Props) {
+export const MinutesPane = memo(function MinutesPane({
+  sections,
+  awaited,
+  selected,
+  litLines,
+  editing,
+  doubts,
+  onMoved,
+  detailed,
+  onDetail,
+  ...handlers
+}: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (selected !== null) scroller.current?.querySelector(`[data-line="${selected}"]`)?.scrollIntoView({ block: "nearest" });
@@ -38,27 +49,77 @@ export const MinutesPane = memo(function MinutesPane({ sections, awaited, select
     if (first !== undefined) scroller.current?.querySelector(`[data-line="${first}"]`)?.scrollIntoView({ block: "nearest" });
   }, [litLines]);
   return (
-    <Box ref={scroller} role="region" aria-label="Minutes" tabIndex={0} onScroll={onMoved} sx={{ height: "100%", overflowY: "auto", px: { xs: 1, sm: 2 }, pb: 4, outlineOffset: -2 }}>
+    <Box
+      ref={scroller}
+      role="region"
+      aria-label="Minutes"
+      tabIndex={0}
+      onScroll={onMoved}
+      sx={{ height: "100%", overflowY: "auto", px: { xs: 1, sm: 2 }, pb: 4, outlineOffset: -2 }}
+    >
       {sections.map((section) => (
         <Box key={section.key} component="section" aria-label={section.title}>
-          <Typography variant="h3" component="h2" sx={{ position: "sticky", top: 0, bgcolor: "background.default", zIndex: 1, color: "text.secondary", borderBottom: 1, borderColor: "divider", pt: 2, pb: 0.4, mb: 0.5, mx: 1 }}>
+          <Typography
+            variant="h3"
+            component="h2"
+            sx={{
+              position: "sticky",
+              top: 0,
+              bgcolor: "background.default",
+              zIndex: 1,
+              color: "text.secondary",
+              borderBottom: 1,
+              borderColor: "divider",
+              pt: 2,
+              pb: 0.4,
+              mb: 0.5,
+              mx: 1,
+            }}
+          >
             {section.title} ({section.lines.length})
-            {section.chapter !== undefined && <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />}
+            {section.chapter !== undefined && (
+              <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />
+            )}
           </Typography>
           <Box role="list">
             {section.lines.map((line) => (
-              <LineItem key={line.id} line={line} apart={section.chapter === undefined} selected={selected === line.id} lit={litLines.has(line.id)} editing={editing === line.id} doubt={doubts.get(line.id) ?? ""} {...handlers} />
+              <LineItem
+                key={line.id}
+                line={line}
+                apart={section.chapter === undefined}
+                selected={selected === line.id}
+                lit={litLines.has(line.id)}
+                editing={editing === line.id}
+                doubt={doubts.get(line.id) ?? ""}
+                {...handlers}
+              />
             ))}
           </Box>
         </Box>
       ))}
-      {sections.length === 0 && <Typography color="textSecondary" sx={{ p: 2 }}>{awaited ? "The minutes are being written. They appear here in a moment." : "The rules found nothing in this talk that belongs into minutes. The transcript is beside."}</Typography>}
+      {sections.length === 0 && (
+        <Typography color="textSecondary" sx={{ p: 2 }}>
+          {awaited
+            ? "The minutes are being written. They appear here in a moment."
+            : "The rules found nothing in this talk that belongs into minutes. The transcript is beside."}
+        </Typography>
+      )}
     </Box>
   );
 });
 
 /** Tells one chapter in more detail, or as the others. */
-function Detail({ chapter, title, detailed, onDetail }: { chapter: number; title: string; detailed: number[]; onDetail: (detailed: number[]) => Promise<void> }) {
+function Detail({
+  chapter,
+  title,
+  detailed,
+  onDetail,
+}: {
+  chapter: number;
+  title: string;
+  detailed: number[];
+  onDetail: (detailed: number[]) => Promise<void>;
+}) {
   const [busy, setBusy] = useState(false);
   const more = !detailed.includes(chapter);
   const turn = async () => {
@@ -67,7 +128,14 @@ function Detail({ chapter, title, detailed, onDetail }: { chapter: number; title
     setBusy(false);
   };
   return (
-    <Link component="button" disabled={busy} onClick={() => void turn()} aria-label={`${more ? "More of" : "Less of"} ${title}`} underline="hover" sx={{ float: "right", font: "inherit", fontWeight: 400 }}>
+    <Link
+      component="button"
+      disabled={busy}
+      onClick={() => void turn()}
+      aria-label={`${more ? "More of" : "Less of"} ${title}`}
+      underline="hover"
+      sx={{ float: "right", font: "inherit", fontWeight: 400 }}
+    >
       {busy ? "…" : more ? "more" : "less"}
     </Link>
   );

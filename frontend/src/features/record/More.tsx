@@ -17,7 +17,19 @@ interface Props {
 }
 
 /** What else can be made from a record, or done with it. */
-export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onReplace, onHistory, onVoices, onRemake, onCut, onAttendees }: Props) {
+export function More({
+  meetingId,
+  hasMinutes,
+  onTexts,
+  onDigest,
+  onMisheard,
+  onReplace,
+  onHistory,
+  onVoices,
+  onRemake,
+  onCut,
+  onAttendees,
+}: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
     setAnchor(null);
@@ -25,12 +37,24 @@ export function More({ meetingId, hasMinutes, onTexts, onDigest, onMisheard, onR
   };
   return (
     <>
-      <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">More</Button>
+      <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
+        More
+      </Button>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
-        <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>Texts that follow …</MenuItem>
-        {onDigest && <MenuItem disabled={!hasMinutes} onClick={then(onDigest)}>Listening digest …</MenuItem>}
-        <MenuItem disabled={!hasMinutes} component={Link} to={`/meetings/${meetingId}/map`}>Topic map</MenuItem>
-        <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>The floor in figures</MenuItem>
+        <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>
+          Texts that follow …
+        </MenuItem>
+        {onDigest && (
+          <MenuItem disabled={!hasMinutes} onClick={then(onDigest)}>
+            Listening digest …
+          </MenuItem>
+        )}
+        <MenuItem disabled={!hasMinutes} component={Link} to={`/meetings/${meetingId}/map`}>
+          Topic map
+        </MenuItem>
+        <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>
+          The floor in figures
+        </MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart anew …</MenuItem>}

@@ -1,6 +1,17 @@
 import Redo from "@mui/icons-material/Redo";
 import Undo from "@mui/icons-material/Undo";
-import { Alert, Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
+import {
+  Alert,
+  Box,
+  Button,
+  IconButton,
+  ToggleButton,
+  ToggleButtonGroup,
+  Tooltip,
+  Typography,
+  useMediaQuery,
+  useTheme,
+} from "@mui/material";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Navigate, useLocation, useParams } from "react-router";
 
@@ -62,11 +73,15 @@ export default function Record() {
 function Unfinished({ record, sending }: { record: RecordData; sending: Parameters<typeof Progress>[0]["sending"] }) {
   return (
     <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
-      <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>{record.meeting.title}</Typography>
+      <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>
+        {record.meeting.title}
+      </Typography>
       <MeetingFacts meeting={record.meeting} />
       {record.meeting.room && record.meeting.room !== "stopped" && <Navigate to={`/meetings/${record.meeting.id}/room`} replace />}
       <Progress meeting={record.meeting} sending={sending} onChooseAgain={() => location.assign("/")} />
-      <Typography color="textSecondary">You may close this page. The transcript and the minutes appear here when they are ready.</Typography>
+      <Typography color="textSecondary">
+        You may close this page. The transcript and the minutes appear here when they are ready.
+      </Typography>
     </Box>
   );
 }
@@ -90,35 +105,61 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const hasSound = record.recording?.has_sound ?? false;
   const { setEditing, show } = view;
   const { seek } = player;
-  const goThere = useCallback((seconds: number) => { seek(seconds); show(seconds); }, [seek, show]);
-  const lineActions = useMemo(() => ({
-    onTick: (line: Line) => void actions.tickLine(line.id, !line.checked),
-    onEdit: (line: Line | null) => setEditing(line?.id ?? null),
-    onKeep: (line: Line, text: string, was: string) => actions.editLine(line.id, text, was),
-    onThrow: (line: Line, reason: Reason | null) => void actions.throwOut(line.id, reason),
-    onDetail: (detailed: number[]) => actions.remake({ detailed }),
-  }), [actions, setEditing]);
+  const goThere = useCallback(
+    (seconds: number) => {
+      seek(seconds);
+      show(seconds);
+    },
+    [seek, show],
+  );
+  const lineActions = useMemo(
+    () => ({
+      onTick: (line: Line) => void actions.tickLine(line.id, !line.checked),
+      onEdit: (line: Line | null) => setEditing(line?.id ?? null),
+      onKeep: (line: Line, text: string, was: string) => actions.editLine(line.id, text, was),
+      onThrow: (line: Line, reason: Reason | null) => void actions.throwOut(line.id, reason),
+      onDetail: (detailed: number[]) => actions.remake({ detailed }),
+    }),
+    [actions, setEditing],
+  );
 
   useHash(hash, record, view.select, player.play, view.show);
   useMediaSession(player, meeting.title, duration);
   const turnStep = (step: 1 | -1) => {
     const at = turnAt(record.turns, player.position.get() + 0.05);
-    const next = record.turns[Math.max(0, step < 0 && player.position.get() - turnStart(record.turns[at] ?? record.turns[0]!) > 1.5 ? at : at + step)];
-    if (next) { player.seek(turnStart(next)); view.show(turnStart(next)); }
+    const next =
+      record.turns[Math.max(0, step < 0 && player.position.get() - turnStart(record.turns[at] ?? record.turns[0]!) > 1.5 ? at : at + step)];
+    if (next) {
+      player.seek(turnStart(next));
+      view.show(turnStart(next));
+    }
   };
   const speakerBefore = () => {
     const before = spokeBefore(record.turns, player.position.get());
-    if (before !== null) { player.seek(before); view.show(before); }
+    if (before !== null) {
+      player.seek(before);
+      view.show(before);
+    }
   };
   const mark = useRef<number | null>(null);
   const markEnd = () => {
     const [from, to] = [mark.current ?? 0, player.position.get()];
     if (to > from) player.loop({ start: from, end: to });
   };
-  const look = () => { setSide("minutes"); view.stepDoubt(); };
+  const look = () => {
+    setSide("minutes");
+    view.stepDoubt();
+  };
   useKeys("Record", [
     { key: " ", label: "Play or pause", run: player.toggle },
-    { key: "/", label: "Search what was said", run: () => { setSide("transcript"); setTimeout(() => field.current?.focus()); } },
+    {
+      key: "/",
+      label: "Search what was said",
+      run: () => {
+        setSide("transcript");
+        setTimeout(() => field.current?.focus());
+      },
+    },
     { key: "ArrowDown", label: "Next line of the minutes", run: () => view.stepLine(1) },
     { key: "ArrowUp", label: "Previous line", run: () => view.stepLine(-1) },
     { key: "n", label: "Next line that is worth a look", run: look },
@@ -134,105 +175,311 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     { key: "ArrowRight", shift: true, shown: "Shift →", label: "Next turn", run: () => turnStep(1) },
     { key: "ArrowLeft", shift: true, shown: "Shift ←", label: "Begin of the turn, or the one before", run: () => turnStep(-1) },
     { key: "p", label: "The last time this person spoke", run: speakerBefore },
-    { key: "a", label: "Repeat from here …", run: () => { mark.current = player.position.get(); } },
+    {
+      key: "a",
+      label: "Repeat from here …",
+      run: () => {
+        mark.current = player.position.get();
+      },
+    },
     { key: "b", label: "… to here", run: markEnd },
-    { key: "l", label: "Repeat the line’s passage, or stop repeating", run: () => player.loop(player.looping ? null : view.lit[0] ?? null) },
+    {
+      key: "l",
+      label: "Repeat the line’s passage, or stop repeating",
+      run: () => player.loop(player.looping ? null : (view.lit[0] ?? null)),
+    },
     { key: ">", label: "Faster", run: () => player.setSpeed(nextSpeed(player.speed, 1)) },
     { key: "<", label: "Slower", run: () => player.setSpeed(nextSpeed(player.speed, -1)) },
     { key: "f", label: "Follow the sound", run: () => view.setFollowing(true) },
     { key: "q", label: "Ask the record", run: () => setAsking(true) },
     { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
     { key: "y", ctrl: true, label: "Do it again", run: () => void actions.redo() },
-    { key: "Escape", label: "Leave the line, or the words chosen", run: () => { view.leave(); document.getSelection()?.removeAllRanges(); } },
+    {
+      key: "Escape",
+      label: "Leave the line, or the words chosen",
+      run: () => {
+        view.leave();
+        document.getSelection()?.removeAllRanges();
+      },
+    },
   ]);
 
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0, overflow: "hidden" }}>
-      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, px: { xs: 1.5, sm: 3 }, py: 1, borderBottom: 1, borderColor: "divider", flexWrap: "wrap", flex: "none" }}>
+      <Box
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          gap: 1.5,
+          px: { xs: 1.5, sm: 3 },
+          py: 1,
+          borderBottom: 1,
+          borderColor: "divider",
+          flexWrap: "wrap",
+          flex: "none",
+        }}
+      >
         <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
-          <Typography variant="h2" component="h1" noWrap title={meeting.title}>{meeting.title}</Typography>
+          <Typography variant="h2" component="h1" noWrap title={meeting.title}>
+            {meeting.title}
+          </Typography>
           <MeetingFacts meeting={meeting} />
           {record.consent && <Kept record={record} />}
         </Box>
         {record.minutes && (
           <MinutesScope
-            minutes={record.minutes} checked={kept.filter((line) => line.checked).length} lines={kept.length} onShape={actions.remake}
-            onSeek={(seconds) => { setSide("transcript"); player.seek(seconds); view.show(seconds); }}
+            minutes={record.minutes}
+            checked={kept.filter((line) => line.checked).length}
+            lines={kept.length}
+            onShape={actions.remake}
+            onSeek={(seconds) => {
+              setSide("transcript");
+              player.seek(seconds);
+              view.show(seconds);
+            }}
           />
         )}
         {view.doubts.size > 0 && (
           <Tooltip title="Go to the next line of which Nuntius is least sure (n)">
-            <Button size="small" color="warning" onClick={look} sx={{ whiteSpace: "nowrap", fontWeight: 400 }}>{view.doubts.size} worth a look</Button>
+            <Button size="small" color="warning" onClick={look} sx={{ whiteSpace: "nowrap", fontWeight: 400 }}>
+              {view.doubts.size} worth a look
+            </Button>
           </Tooltip>
         )}
         <Box sx={{ display: "flex", alignItems: "center" }}>
-          <Tooltip title="Take back (Ctrl Z)"><span><IconButton size="small" aria-label="Take the last change back" disabled={!record.can_undo} onClick={() => void actions.undo()}><Undo fontSize="small" /></IconButton></span></Tooltip>
-          <Tooltip title="Do again (Ctrl Y)"><span><IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}><Redo fontSize="small" /></IconButton></span></Tooltip>
-          <Pictures record={record} onSeek={(seconds) => { player.seek(seconds); view.show(seconds); }} />
-          <Button size="small" color="inherit" onClick={() => setAsking(true)}>Ask</Button>
-          <TakeAway meetingId={meeting.id} hasMinutes={!!record.minutes} hasSound={hasSound} hasOriginal={record.recording?.has_original ?? false} doubted={view.doubts.size} onLook={look} />
+          <Tooltip title="Take back (Ctrl Z)">
+            <span>
+              <IconButton
+                size="small"
+                aria-label="Take the last change back"
+                disabled={!record.can_undo}
+                onClick={() => void actions.undo()}
+              >
+                <Undo fontSize="small" />
+              </IconButton>
+            </span>
+          </Tooltip>
+          <Tooltip title="Do again (Ctrl Y)">
+            <span>
+              <IconButton size="small" aria-label="Do it again" disabled={!record.can_redo} onClick={() => void actions.redo()}>
+                <Redo fontSize="small" />
+              </IconButton>
+            </span>
+          </Tooltip>
+          <Pictures
+            record={record}
+            onSeek={(seconds) => {
+              player.seek(seconds);
+              view.show(seconds);
+            }}
+          />
+          <Button size="small" color="inherit" onClick={() => setAsking(true)}>
+            Ask
+          </Button>
+          <TakeAway
+            meetingId={meeting.id}
+            hasMinutes={!!record.minutes}
+            hasSound={hasSound}
+            hasOriginal={record.recording?.has_original ?? false}
+            doubted={view.doubts.size}
+            onLook={look}
+          />
           <More
-            meetingId={meeting.id} hasMinutes={!!record.minutes} onTexts={() => setOpened("texts")} onDigest={hasSound ? () => setOpened("digest") : undefined} onMisheard={() => setOpened("misheard")} onReplace={() => setOpened("replace")} onHistory={() => setOpened("history")} onVoices={hasSound && meeting.runner ? () => setOpened("voices") : undefined} onRemake={() => void actions.remake()}
-            onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined} onAttendees={() => setOpened("attendees")}
+            meetingId={meeting.id}
+            hasMinutes={!!record.minutes}
+            onTexts={() => setOpened("texts")}
+            onDigest={hasSound ? () => setOpened("digest") : undefined}
+            onMisheard={() => setOpened("misheard")}
+            onReplace={() => setOpened("replace")}
+            onHistory={() => setOpened("history")}
+            onVoices={hasSound && meeting.runner ? () => setOpened("voices") : undefined}
+            onRemake={() => void actions.remake()}
+            onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined}
+            onAttendees={() => setOpened("attendees")}
           />
         </Box>
         {narrow && (
-          <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "minutes" | "transcript" | null) => next && setSide(next)} aria-label="What to show">
-            <ToggleButton value="minutes" sx={{ py: 0.4 }}>Minutes</ToggleButton>
-            <ToggleButton value="transcript" sx={{ py: 0.4 }}>Transcript</ToggleButton>
+          <ToggleButtonGroup
+            size="small"
+            exclusive
+            fullWidth
+            value={side}
+            onChange={(_, next: "minutes" | "transcript" | null) => next && setSide(next)}
+            aria-label="What to show"
+          >
+            <ToggleButton value="minutes" sx={{ py: 0.4 }}>
+              Minutes
+            </ToggleButton>
+            <ToggleButton value="transcript" sx={{ py: 0.4 }}>
+              Transcript
+            </ToggleButton>
           </ToggleButtonGroup>
         )}
       </Box>
-      {record.recording?.broken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>The file breaks off or is damaged in places. What could be read has been used.</Alert>}
-      {record.minutes?.source === "live" && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change stays.</Alert>}
-      {record.minutes?.remark && <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>{record.minutes.remark}</Alert>}
+      {record.recording?.broken && (
+        <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>
+          The file breaks off or is damaged in places. What could be read has been used.
+        </Alert>
+      )}
+      {record.minutes?.source === "live" && (
+        <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>
+          These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change
+          stays.
+        </Alert>
+      )}
+      {record.minutes?.remark && (
+        <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>
+          {record.minutes.remark}
+        </Alert>
+      )}
       {record.minutes && <TemplateHint meetingId={meeting.id} onChoose={(template) => actions.remake({ template })} />}
-      {meeting.job && meeting.job.state !== "done" && <Box sx={{ px: 3, py: 1 }}><Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} /></Box>}
+      {meeting.job && meeting.job.state !== "done" && (
+        <Box sx={{ px: 3, py: 1 }}>
+          <Progress meeting={meeting} sending={undefined} onChooseAgain={() => location.assign("/")} />
+        </Box>
+      )}
       <Box ref={frame} sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         {(!narrow || side === "minutes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0 }}>
             <MinutesPane
               awaited={minutesAwaited(record)}
-              sections={view.sections} selected={view.selected} litLines={view.litLines} editing={view.editing} doubts={view.doubts} onMoved={anchors.measure}
-              onSelect={view.select} onPlay={view.playLine} detailed={record.minutes?.detailed ?? NONE} {...lineActions}
+              sections={view.sections}
+              selected={view.selected}
+              litLines={view.litLines}
+              editing={view.editing}
+              doubts={view.doubts}
+              onMoved={anchors.measure}
+              onSelect={view.select}
+              onPlay={view.playLine}
+              detailed={record.minutes?.detailed ?? NONE}
+              {...lineActions}
             />
           </Box>
         )}
         <Spine
-          record={record} duration={duration} position={player.position} lit={view.lit} matches={view.shownMatches} narrow={narrow} lineY={anchors.line} turnY={anchors.turn}
+          record={record}
+          duration={duration}
+          position={player.position}
+          lit={view.lit}
+          matches={view.shownMatches}
+          narrow={narrow}
+          lineY={anchors.line}
+          turnY={anchors.turn}
           onSeek={goThere}
         />
         {(!narrow || side === "transcript") && (
           <Box sx={{ flex: "1.05 1 0", minWidth: 0, display: "flex", flexDirection: "column" }}>
             <Box sx={{ px: { xs: 1, sm: 2 }, py: 0.75, borderBottom: 1, borderColor: "divider" }}>
-              <SearchField field={field} wanted={view.wanted} count={view.matches.length} at={view.at} onWanted={(text) => view.search(text, view.narrowing)} onStep={view.stepMatch} narrowed={!isWide(view.narrowing)}>
+              <SearchField
+                field={field}
+                wanted={view.wanted}
+                count={view.matches.length}
+                at={view.at}
+                onWanted={(text) => view.search(text, view.narrowing)}
+                onStep={view.stepMatch}
+                narrowed={!isWide(view.narrowing)}
+              >
                 <Narrow record={record} narrowing={view.narrowing} onNarrow={(within) => view.search(view.wanted, within)} />
               </SearchField>
             </Box>
             <Box sx={{ flex: 1, minHeight: 0 }}>
               <TranscriptPane
-                record={record} player={player} actions={actions} lit={view.lit} matches={view.shownMatches} match={view.match} following={view.following}
-                setFollowing={view.setFollowing} goTo={view.goTo} onChoose={view.chooseTurn} onMoved={anchors.measure}
+                record={record}
+                player={player}
+                actions={actions}
+                lit={view.lit}
+                matches={view.shownMatches}
+                match={view.match}
+                following={view.following}
+                setFollowing={view.setFollowing}
+                goTo={view.goTo}
+                onChoose={view.chooseTurn}
+                onMoved={anchors.measure}
               />
             </Box>
           </Box>
         )}
       </Box>
-      {hasSound && (record.recording?.has_picture
-        ? <Box component="video" ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" playsInline sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }} />
-        : <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />)}
-      <PlayerBar meetingId={meeting.id} player={player} duration={duration} hasSound={hasSound} isText={record.recording?.is_text ?? true} />
-      <CutOut open={cutting} seconds={duration} from={Math.floor(player.position.get())} words={(start, end) => wordsBetween(record, start, end)} onClose={() => setCutting(false)} onCut={actions.cut} />
-      {opened === "texts" && <Texts meetingId={meeting.id} lines={kept} doubted={view.doubts.size} onLook={() => { setOpened(null); look(); }} onPlay={view.playLine} onClose={() => setOpened(null)} />}
+      {hasSound &&
+        (record.recording?.has_picture ? (
+          <Box
+            component="video"
+            ref={player.attach}
+            src={`/api/meetings/${meeting.id}/sound`}
+            preload="metadata"
+            playsInline
+            sx={{ position: "fixed", right: 16, bottom: 72, width: { xs: 160, sm: 300 }, borderRadius: 1, bgcolor: "#000" }}
+          />
+        ) : (
+          <audio ref={player.attach} src={`/api/meetings/${meeting.id}/sound`} preload="metadata" />
+        ))}
+      <PlayerBar
+        meetingId={meeting.id}
+        player={player}
+        duration={duration}
+        hasSound={hasSound}
+        isText={record.recording?.is_text ?? true}
+      />
+      <CutOut
+        open={cutting}
+        seconds={duration}
+        from={Math.floor(player.position.get())}
+        words={(start, end) => wordsBetween(record, start, end)}
+        onClose={() => setCutting(false)}
+        onCut={actions.cut}
+      />
+      {opened === "texts" && (
+        <Texts
+          meetingId={meeting.id}
+          lines={kept}
+          doubted={view.doubts.size}
+          onLook={() => {
+            setOpened(null);
+            look();
+          }}
+          onPlay={view.playLine}
+          onClose={() => setOpened(null)}
+        />
+      )}
       {opened === "misheard" && (
-        <Misheard meetingId={meeting.id} onPutRight={actions.putRight} onClose={() => setOpened(null)} onPlay={(start, end) => { view.show(start); player.play(Math.max(0, start - 1), end + 1); }} />
+        <Misheard
+          meetingId={meeting.id}
+          onPutRight={actions.putRight}
+          onClose={() => setOpened(null)}
+          onPlay={(start, end) => {
+            view.show(start);
+            player.play(Math.max(0, start - 1), end + 1);
+          }}
+        />
       )}
       {opened === "replace" && <Replace meetingId={meeting.id} onClose={() => setOpened(null)} onReplaced={actions.reload} />}
-      {opened === "history" && <History meetingId={meeting.id} zone={meeting.time_zone} onClose={() => setOpened(null)} onShow={(seconds) => { setOpened(null); setSide("transcript"); player.seek(seconds); view.show(seconds); }} />}
+      {opened === "history" && (
+        <History
+          meetingId={meeting.id}
+          zone={meeting.time_zone}
+          onClose={() => setOpened(null)}
+          onShow={(seconds) => {
+            setOpened(null);
+            setSide("transcript");
+            player.seek(seconds);
+            view.show(seconds);
+          }}
+        />
+      )}
       {opened === "attendees" && <Attendees meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "digest" && <Digest meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "voices" && <VoicesAnew voices={record.voices.length} onTell={actions.tellAnew} onClose={() => setOpened(null)} />}
-      <Ask meetingId={meeting.id} voices={record.voices.map((voice) => voice.name)} chapters={record.minutes?.chapters ?? []} open={asking} onClose={() => setAsking(false)} onPlay={(start, end) => { view.show(start); player.play(start, end); }} />
+      <Ask
+        meetingId={meeting.id}
+        voices={record.voices.map((voice) => voice.name)}
+        chapters={record.minutes?.chapters ?? []}
+        open={asking}
+        onClose={() => setAsking(false)}
+        onPlay={(start, end) => {
+          view.show(start);
+          player.play(start, end);
+        }}
+      />
     </Box>
   );
 }
@@ -242,20 +489,36 @@ function Kept({ record }: { record: RecordData }) {
   const { consent, breaks } = record;
   const agreed = consent?.there.filter((p) => p.agreed_at) ?? [];
   const facts = [
-    consent?.announced_at ? `Recording announced to all at ${hour(consent.announced_at, record.meeting.time_zone)}${consent.announced_by ? ` by ${consent.announced_by}` : ""}` : "",
+    consent?.announced_at
+      ? `Recording announced to all at ${hour(consent.announced_at, record.meeting.time_zone)}${consent.announced_by ? ` by ${consent.announced_by}` : ""}`
+      : "",
     consent?.brought_in || agreed.some((p) => p.brought_in) ? "consent brought in, not verified" : "",
     agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
     ...breaks.map(breakTold),
   ].filter(Boolean);
-  return <Typography variant="body2" color="textSecondary">{facts.join(" · ")}</Typography>;
+  return (
+    <Typography variant="body2" color="textSecondary">
+      {facts.join(" · ")}
+    </Typography>
+  );
 }
 
 function wordsBetween(record: RecordData, start: number, end: number): string {
-  return record.turns.flatMap((turn) => turn.words).filter((word) => word[1] < end && start < word[2]).map((word) => word[0]).join(" ");
+  return record.turns
+    .flatMap((turn) => turn.words)
+    .filter((word) => word[1] < end && start < word[2])
+    .map((word) => word[0])
+    .join(" ");
 }
 
 /** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */
-function useHash(hash: string, record: RecordData, select: (line: Line) => void, play: (from: number, until?: number) => void, show: (seconds: number) => void): void {
+function useHash(
+  hash: string,
+  record: RecordData,
+  select: (line: Line) => void,
+  play: (from: number, until?: number) => void,
+  show: (seconds: number) => void,
+): void {
   const done = useRef("");
   useEffect(() => {
     if (done.current === hash) return;

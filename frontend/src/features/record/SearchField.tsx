@@ -4,7 +4,16 @@ import KeyboardArrowUp from "@mui/icons-material/KeyboardArrowUp";
 import type { ReactNode, RefObject } from "react";
 
 /** Search in the transcript, with the count, next and previous. */
-export function SearchField({ field, wanted, count, at, onWanted, onStep, narrowed = false, children }: {
+export function SearchField({
+  field,
+  wanted,
+  count,
+  at,
+  onWanted,
+  onStep,
+  narrowed = false,
+  children,
+}: {
   field: RefObject<HTMLInputElement | null>;
   wanted: string;
   count: number;
@@ -18,7 +27,13 @@ export function SearchField({ field, wanted, count, at, onWanted, onStep, narrow
   return (
     <Box role="search" sx={{ display: "flex", alignItems: "center", flex: 1, minWidth: 0 }}>
       <TextField
-        size="small" fullWidth placeholder="Search what was said" value={wanted} onChange={(e) => onWanted(e.target.value)} inputRef={field} type="search"
+        size="small"
+        fullWidth
+        placeholder="Search what was said"
+        value={wanted}
+        onChange={(e) => onWanted(e.target.value)}
+        inputRef={field}
+        type="search"
         onKeyDown={(e) => {
           if (e.key === "Enter") onStep(e.shiftKey ? -1 : 1);
           if (e.key === "Escape") {
@@ -28,12 +43,25 @@ export function SearchField({ field, wanted, count, at, onWanted, onStep, narrow
         }}
         slotProps={{
           htmlInput: { "aria-label": "Search what was said" },
-          input: { endAdornment: <InputAdornment position="end"><Box component="span" role="status" sx={{ fontSize: "0.8rem", whiteSpace: "nowrap" }}>{told}</Box></InputAdornment>, sx: { height: 34 } },
+          input: {
+            endAdornment: (
+              <InputAdornment position="end">
+                <Box component="span" role="status" sx={{ fontSize: "0.8rem", whiteSpace: "nowrap" }}>
+                  {told}
+                </Box>
+              </InputAdornment>
+            ),
+            sx: { height: 34 },
+          },
         }}
       />
       {children}
-      <IconButton size="small" aria-label="Previous place" disabled={!count} onClick={() => onStep(-1)}><KeyboardArrowUp /></IconButton>
-      <IconButton size="small" aria-label="Next place" disabled={!count} onClick={() => onStep(1)}><KeyboardArrowDown /></IconButton>
+      <IconButton size="small" aria-label="Previous place" disabled={!count} onClick={() => onStep(-1)}>
+        <KeyboardArrowUp />
+      </IconButton>
+      <IconButton size="small" aria-label="Next place" disabled={!count} onClick={() => onStep(1)}>
+        <KeyboardArrowDown />
+      </IconButton>
     </Box>
   );
 }

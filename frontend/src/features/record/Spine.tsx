@@ -48,19 +48,62 @@ export const Spine = memo(function Spine({ record, duration, position, lit, matc
   };
   const accent = theme.palette.primary.main;
   return (
-    <Box ref={box} sx={{ position: "relative", width, flex: "none", bgcolor: "channel", borderInline: 1, borderColor: "divider", overflow: "hidden" }}>
-      <svg width={width} height={height} onClick={press} role="img" aria-label={told} style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}>
+    <Box
+      ref={box}
+      sx={{ position: "relative", width, flex: "none", bgcolor: "channel", borderInline: 1, borderColor: "divider", overflow: "hidden" }}
+    >
+      <svg
+        width={width}
+        height={height}
+        onClick={press}
+        role="img"
+        aria-label={told}
+        style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}
+      >
         <Still record={record} duration={duration} y={y} places={places} narrow={narrow} />
         {matches.slice(0, 400).map((m, i) => {
           const at = record.turns[m.index];
-          return at && <rect key={i} x={places.cover + places.coverWidth + 1} y={y(at.words[m.first]?.[1] ?? turnStart(at)) - 1} width={4} height={2} fill={theme.palette.warning.main} />;
+          return (
+            at && (
+              <rect
+                key={i}
+                x={places.cover + places.coverWidth + 1}
+                y={y(at.words[m.first]?.[1] ?? turnStart(at)) - 1}
+                width={4}
+                height={2}
+                fill={theme.palette.warning.main}
+              />
+            )
+          );
         })}
-        {lit.map((s) => <rect key={s.start} x={places.cover - 2} y={y(s.start)} width={places.coverWidth + 4} height={Math.max(3, y(s.end) - y(s.start))} fill={accent} />)}
-        {!narrow && lineY !== null && lit.map((s) => (
-          <path key={s.start} d={`M0 ${lineY} C ${places.cover * 0.55} ${lineY} ${places.cover * 0.35} ${y((s.start + s.end) / 2)} ${places.cover - 2} ${y((s.start + s.end) / 2)}`} fill="none" stroke={accent} strokeWidth={1.3} />
+        {lit.map((s) => (
+          <rect
+            key={s.start}
+            x={places.cover - 2}
+            y={y(s.start)}
+            width={places.coverWidth + 4}
+            height={Math.max(3, y(s.end) - y(s.start))}
+            fill={accent}
+          />
         ))}
+        {!narrow &&
+          lineY !== null &&
+          lit.map((s) => (
+            <path
+              key={s.start}
+              d={`M0 ${lineY} C ${places.cover * 0.55} ${lineY} ${places.cover * 0.35} ${y((s.start + s.end) / 2)} ${places.cover - 2} ${y((s.start + s.end) / 2)}`}
+              fill="none"
+              stroke={accent}
+              strokeWidth={1.3}
+            />
+          ))}
         {!narrow && turnY !== null && lit[0] && (
-          <path d={`M${places.cover + places.coverWidth + 2} ${y((lit[0].start + lit[0].end) / 2)} C ${width - 6} ${y((lit[0].start + lit[0].end) / 2)} ${width - 18} ${turnY} ${width} ${turnY}`} fill="none" stroke={accent} strokeWidth={1.3} />
+          <path
+            d={`M${places.cover + places.coverWidth + 2} ${y((lit[0].start + lit[0].end) / 2)} C ${width - 6} ${y((lit[0].start + lit[0].end) / 2)} ${width - 18} ${turnY} ${width} ${turnY}`}
+            fill="none"
+            stroke={accent}
+            strokeWidth={1.3}
+          />
         )}
         <Now position={position} y={y} width={width} />
       </svg>
@@ -83,7 +126,19 @@ function layout(voices: number, narrow: boolean): Places {
   return { lanes, step, laneWidth: Math.max(2, step - 4), cover: narrow ? 50 : 108, coverWidth: 8 };
 }
 
-const Still = memo(function Still({ record, duration, y, places, narrow }: { record: RecordData; duration: number; y: (s: number) => number; places: Places; narrow: boolean }) {
+const Still = memo(function Still({
+  record,
+  duration,
+  y,
+  places,
+  narrow,
+}: {
+  record: RecordData;
+  duration: number;
+  y: (s: number) => number;
+  places: Places;
+  narrow: boolean;
+}) {
   const theme = useTheme();
   const { voices, minutes } = record;
   const number = new Map(voices.map((voice, i) => [voice.id, i]));
@@ -91,37 +146,102 @@ const Still = memo(function Still({ record, duration, y, places, narrow }: { rec
   const accent = theme.palette.primary.main;
   return (
     <>
-      <defs>{voices.map((voice, i) => <LanePattern key={voice.id} id={`lane-${i}`} lane={lane(theme.palette.mode, i)} ground={theme.palette.channel} />)}</defs>
+      <defs>
+        {voices.map((voice, i) => (
+          <LanePattern key={voice.id} id={`lane-${i}`} lane={lane(theme.palette.mode, i)} ground={theme.palette.channel} />
+        ))}
+      </defs>
       {voices.map((voice, i) => (
-        <text key={voice.id} x={places.lanes + i * places.step + places.laneWidth / 2} y={14} textAnchor="middle" fontSize={10} fill={soft}><title>{`${voice.name}: ${Math.round(voice.share * 100)} % of the floor`}</title>{initials(voice.name, voices.map((v) => v.name))}</text>
+        <text key={voice.id} x={places.lanes + i * places.step + places.laneWidth / 2} y={14} textAnchor="middle" fontSize={10} fill={soft}>
+          <title>{`${voice.name}: ${Math.round(voice.share * 100)} % of the floor`}</title>
+          {initials(
+            voice.name,
+            voices.map((v) => v.name),
+          )}
+        </text>
       ))}
       {record.spans.map(([start, end, voice], i) => {
         const at = number.get(voice) ?? 0;
-        return <rect key={i} x={places.lanes + at * places.step} y={y(start)} width={places.laneWidth} height={Math.max(1.2, y(end) - y(start) - 0.4)} fill={`url(#lane-${at})`} stroke={lane(theme.palette.mode, at).colour} strokeWidth={0.6} />;
-      })}
-      {!narrow && minutes?.chapters.map((chapter, i) => {
-        const [top, bottom] = [y(chapter.start) + 1, y(chapter.end) - 1];
-        const room = Math.floor((bottom - top) / 5.6);
-        const title = chapter.title.length > room ? `${chapter.title.slice(0, Math.max(0, room - 1))}…` : chapter.title;
         return (
-          <g key={i}>
-            <title>{`${chapter.title}, ${clock(chapter.start)} to ${clock(chapter.end)}`}</title>
-            <path d={`M27 ${top} H22 V${bottom} H27`} fill="none" stroke={soft} />
-            {room > 4 && <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize={10} fill={soft}>{title}</text>}
-          </g>
+          <rect
+            key={i}
+            x={places.lanes + at * places.step}
+            y={y(start)}
+            width={places.laneWidth}
+            height={Math.max(1.2, y(end) - y(start) - 0.4)}
+            fill={`url(#lane-${at})`}
+            stroke={lane(theme.palette.mode, at).colour}
+            strokeWidth={0.6}
+          />
         );
       })}
+      {!narrow &&
+        minutes?.chapters.map((chapter, i) => {
+          const [top, bottom] = [y(chapter.start) + 1, y(chapter.end) - 1];
+          const room = Math.floor((bottom - top) / 5.6);
+          const title = chapter.title.length > room ? `${chapter.title.slice(0, Math.max(0, room - 1))}…` : chapter.title;
+          return (
+            <g key={i}>
+              <title>{`${chapter.title}, ${clock(chapter.start)} to ${clock(chapter.end)}`}</title>
+              <path d={`M27 ${top} H22 V${bottom} H27`} fill="none" stroke={soft} />
+              {room > 4 && (
+                <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize={10} fill={soft}>
+                  {title}
+                </text>
+              )}
+            </g>
+          );
+        })}
       {minutes && (
         <g>
           <title>{`The minutes draw on ${Math.round(minutes.coverage * 100)} % of the talk`}</title>
           <rect x={places.cover} y={y(0)} width={places.coverWidth} height={y(duration) - y(0)} fill={accent} opacity={0.45} />
-          {minutes.gaps.map(([start, end]) => <rect key={start} x={places.cover} y={y(start)} width={places.coverWidth} height={Math.max(2, y(end) - y(start))} fill={theme.palette.channel} stroke={accent} strokeWidth={0.7} />)}
+          {minutes.gaps.map(([start, end]) => (
+            <rect
+              key={start}
+              x={places.cover}
+              y={y(start)}
+              width={places.coverWidth}
+              height={Math.max(2, y(end) - y(start))}
+              fill={theme.palette.channel}
+              stroke={accent}
+              strokeWidth={0.7}
+            />
+          ))}
         </g>
       )}
-      {record.marks.map((mark) => <path key={mark.id} d={`M${places.cover + places.coverWidth + 4} ${y(mark.start)} V${Math.max(y(mark.end), y(mark.start) + 5)}`} stroke={accent} strokeWidth={4} strokeLinecap="round"><title>{`Marked “${mark.label}” by ${mark.by}`}</title></path>)}
-      {record.breaks.map((each) => <path key={`${each.kind}${each.at}`} d={`M${places.lanes - 2} ${y(each.at)} H${places.cover + places.coverWidth}`} stroke={each.kind === "gap" ? theme.palette.error.main : soft} strokeDasharray="3 2"><title>{breakTold(each)}</title></path>)}
-      {record.pictures.map((picture) => <rect key={picture.id} x={places.cover - 7} y={y(picture.at) - 3} width={5} height={6} fill="none" stroke={soft}><title>{`Still picture at ${clock(picture.at)}`}</title></rect>)}
-      {!narrow && marks(duration).map((at) => <text key={at} x={122} y={y(at) + 4} fontSize={10} fill={soft}>{clock(at)}</text>)}
+      {record.marks.map((mark) => (
+        <path
+          key={mark.id}
+          d={`M${places.cover + places.coverWidth + 4} ${y(mark.start)} V${Math.max(y(mark.end), y(mark.start) + 5)}`}
+          stroke={accent}
+          strokeWidth={4}
+          strokeLinecap="round"
+        >
+          <title>{`Marked “${mark.label}” by ${mark.by}`}</title>
+        </path>
+      ))}
+      {record.breaks.map((each) => (
+        <path
+          key={`${each.kind}${each.at}`}
+          d={`M${places.lanes - 2} ${y(each.at)} H${places.cover + places.coverWidth}`}
+          stroke={each.kind === "gap" ? theme.palette.error.main : soft}
+          strokeDasharray="3 2"
+        >
+          <title>{breakTold(each)}</title>
+        </path>
+      ))}
+      {record.pictures.map((picture) => (
+        <rect key={picture.id} x={places.cover - 7} y={y(picture.at) - 3} width={5} height={6} fill="none" stroke={soft}>
+          <title>{`Still picture at ${clock(picture.at)}`}</title>
+        </rect>
+      ))}
+      {!narrow &&
+        marks(duration).map((at) => (
+          <text key={at} x={122} y={y(at) + 4} fontSize={10} fill={soft}>
+            {clock(at)}
+          </text>
+        ))}
     </>
   );
 });
@@ -135,7 +255,9 @@ function Now({ position, y, width }: { position: Position; y: (s: number) => num
 /** Round moments for the time scale, at most nine. */
 function marks(duration: number): number[] {
   const step = [30, 60, 120, 300, 600, 900, 1800, 3600].find((s) => duration / s <= 8) ?? 7200;
-  return Array.from({ length: Math.floor(duration / step) + 1 }, (_, i) => i * step).filter((at) => duration - at > step * 0.15 || at === 0);
+  return Array.from({ length: Math.floor(duration / step) + 1 }, (_, i) => i * step).filter(
+    (at) => duration - at > step * 0.15 || at === 0,
+  );
 }
 
 function summary(record: RecordData): string {

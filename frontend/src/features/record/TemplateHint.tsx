@@ -11,8 +11,11 @@ export function TemplateHint({ meetingId, onChoose }: { meetingId: string; onCho
   const [aside, setAside] = useState(() => localStorage.getItem(kept(meetingId)) !== null);
   const [busy, setBusy] = useState(false);
   const found = useQuery({
-    queryKey: ["suggestion", meetingId], enabled: !aside, staleTime: Infinity,
-    queryFn: () => bodyAs("SuggestionOut", client.GET("/api/meetings/{meeting_id}/template", { params: { path: { meeting_id: meetingId } } })),
+    queryKey: ["suggestion", meetingId],
+    enabled: !aside,
+    staleTime: Infinity,
+    queryFn: () =>
+      bodyAs("SuggestionOut", client.GET("/api/meetings/{meeting_id}/template", { params: { path: { meeting_id: meetingId } } })),
   }).data;
   if (aside || !found?.key) return null;
   const { key } = found;
@@ -26,8 +29,22 @@ export function TemplateHint({ meetingId, onChoose }: { meetingId: string; onCho
     setBusy(false);
   };
   return (
-    <Alert severity="info" variant="outlined" icon={false} sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}
-      action={<><Button size="small" disabled={busy} onClick={() => void use()}>Use it</Button><Button size="small" color="inherit" onClick={put}>Leave it</Button></>}>
+    <Alert
+      severity="info"
+      variant="outlined"
+      icon={false}
+      sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}
+      action={
+        <>
+          <Button size="small" disabled={busy} onClick={() => void use()}>
+            Use it
+          </Button>
+          <Button size="small" color="inherit" onClick={put}>
+            Leave it
+          </Button>
+        </>
+      }
+    >
       The template “{found.name}” may fit better: {found.because}.
     </Alert>
   );

@@ -38,7 +38,11 @@ test("it stays open with the words in it when they could not be kept", async () 
 test("while the text is being kept it takes no keys, and takes them again when it was not", async () => {
   const { onKeep, field, user } = open(false);
   let answer: (kept: Kept) => void = () => {};
-  onKeep.mockReturnValueOnce(new Promise((resolve) => { answer = resolve; }));
+  onKeep.mockReturnValueOnce(
+    new Promise((resolve) => {
+      answer = resolve;
+    }),
+  );
   await user.type(field, " Today.{Enter}");
   expect(document.activeElement).toBe(document.body);
   answer(false);

@@ -20,7 +20,9 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
   const [told, setTold] = useState("");
   const [keeping, setKeeping] = useState(false);
   const field = useRef<HTMLTextAreaElement>(null);
-  useEffect(() => { if (!keeping) field.current?.focus(); }, [keeping]);
+  useEffect(() => {
+    if (!keeping) field.current?.focus();
+  }, [keeping]);
   const save = async () => {
     if (draft.trim() === was) return onEnd();
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur(); // what cannot be used must not hold the keys
@@ -38,11 +40,20 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
       {told && (
         <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
           {told}
-          <Typography variant="body2" sx={{ mt: 0.5, overflowWrap: "anywhere" }}>{was}</Typography>
+          <Typography variant="body2" sx={{ mt: 0.5, overflowWrap: "anywhere" }}>
+            {was}
+          </Typography>
         </Alert>
       )}
       <TextField
-        multiline fullWidth disabled={keeping} inputRef={field} size="small" value={draft} onChange={(e) => setDraft(e.target.value)} slotProps={{ htmlInput: { "aria-label": label } }}
+        multiline
+        fullWidth
+        disabled={keeping}
+        inputRef={field}
+        size="small"
+        value={draft}
+        onChange={(e) => setDraft(e.target.value)}
+        slotProps={{ htmlInput: { "aria-label": label } }}
         onKeyDown={(e) => {
           if (e.key === "Escape") onEnd();
           if (e.key === "Enter" && !e.shiftKey) {
@@ -52,8 +63,12 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
         }}
       />
       <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
-        <Button size="small" variant="contained" onClick={() => void save()} disabled={keeping || !draft.trim()}>{told ? "Keep mine" : "Keep"}</Button>
-        <Button size="small" color="inherit" disabled={keeping} onClick={onEnd}>{told ? "Take theirs" : "Leave as it was"}</Button>
+        <Button size="small" variant="contained" onClick={() => void save()} disabled={keeping || !draft.trim()}>
+          {told ? "Keep mine" : "Keep"}
+        </Button>
+        <Button size="small" color="inherit" disabled={keeping} onClick={onEnd}>
+          {told ? "Take theirs" : "Leave as it was"}
+        </Button>
       </Box>
     </Box>
   );

@@ -15,14 +15,24 @@ export function ThrowOut({ line, onThrow }: { line: Line; onThrow: (line: Line, 
     onThrow(line, reason);
   };
   if (line.thrown_out !== null) {
-    return <Tool label={`Take back in: ${line.text}`} title="Take it back in" onClick={() => onThrow(line, null)}><SettingsBackupRestore sx={{ fontSize: 17 }} /></Tool>;
+    return (
+      <Tool label={`Take back in: ${line.text}`} title="Take it back in" onClick={() => onThrow(line, null)}>
+        <SettingsBackupRestore sx={{ fontSize: 17 }} />
+      </Tool>
+    );
   }
   return (
     <>
-      <Tool label={`Throw out: ${line.text}`} title="Throw out" menu onClick={(e) => setAnchor(e.currentTarget)}><RemoveCircleOutlineOutlined sx={{ fontSize: 16 }} /></Tool>
+      <Tool label={`Throw out: ${line.text}`} title="Throw out" menu onClick={(e) => setAnchor(e.currentTarget)}>
+        <RemoveCircleOutlineOutlined sx={{ fontSize: 16 }} />
+      </Tool>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} onClick={(e) => e.stopPropagation()}>
         <ListSubheader sx={{ lineHeight: 2.2 }}>Not for the minutes, because</ListSubheader>
-        {REASONS.map(([reason, told]) => <MenuItem key={reason} onClick={() => choose(reason)}>{told}</MenuItem>)}
+        {REASONS.map(([reason, told]) => (
+          <MenuItem key={reason} onClick={() => choose(reason)}>
+            {told}
+          </MenuItem>
+        ))}
       </Menu>
     </>
   );

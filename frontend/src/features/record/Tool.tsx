@@ -13,7 +13,18 @@ interface Props {
 export function Tool({ label, title, menu = false, onClick, children }: Props) {
   return (
     <Tooltip title={title}>
-      <IconButton size="small" aria-label={label} aria-haspopup={menu ? "menu" : undefined} sx={{ width: 26, height: 26, p: 0 }} onClick={(e) => { e.stopPropagation(); onClick(e); }}>{children}</IconButton>
+      <IconButton
+        size="small"
+        aria-label={label}
+        aria-haspopup={menu ? "menu" : undefined}
+        sx={{ width: 26, height: 26, p: 0 }}
+        onClick={(e) => {
+          e.stopPropagation();
+          onClick(e);
+        }}
+      >
+        {children}
+      </IconButton>
     </Tooltip>
   );
 }

@@ -32,7 +32,19 @@ interface Props {
 }
 
 /** The transcript. Only what is seen is drawn; it follows the sound until the reader scrolls. */
-export const TranscriptPane = memo(function TranscriptPane({ record, player, actions, lit, matches, match, following, setFollowing, goTo, onChoose, onMoved }: Props) {
+export const TranscriptPane = memo(function TranscriptPane({
+  record,
+  player,
+  actions,
+  lit,
+  matches,
+  match,
+  following,
+  setFollowing,
+  goTo,
+  onChoose,
+  onMoved,
+}: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { turns, voices } = record;
   const [chosen, leaveChosen] = useChosenWords(scroller);
@@ -55,15 +67,26 @@ export const TranscriptPane = memo(function TranscriptPane({ record, player, act
     if (goTo) virtual.scrollToIndex(goTo.index, { align: "center" });
   }, [goTo, virtual]);
   const release = useCallback(() => setFollowing(false), [setFollowing]);
-  const sample = useCallback((voice: Voice) => {
-    const longest = turns.filter((t) => t.voice === voice.id).reduce<Turn | null>((best, t) => (!best || t.words.length > best.words.length ? t : best), null);
-    if (longest) player.play(turnStart(longest), turnStart(longest) + 6);
-  }, [player, turns]);
+  const sample = useCallback(
+    (voice: Voice) => {
+      const longest = turns
+        .filter((t) => t.voice === voice.id)
+        .reduce<Turn | null>((best, t) => (!best || t.words.length > best.words.length ? t : best), null);
+      if (longest) player.play(turnStart(longest), turnStart(longest) + 6);
+    },
+    [player, turns],
+  );
   const items = virtual.getVirtualItems();
   return (
     <Box sx={{ position: "relative", minHeight: 0, height: "100%" }}>
       <Box
-        ref={scroller} role="region" aria-label="Transcript" tabIndex={0} onWheel={release} onTouchMove={release} onScroll={onMoved}
+        ref={scroller}
+        role="region"
+        aria-label="Transcript"
+        tabIndex={0}
+        onWheel={release}
+        onTouchMove={release}
+        onScroll={onMoved}
         onKeyDown={(e) => ["PageUp", "PageDown", "Home", "End"].includes(e.key) && release()}
         sx={{ height: "100%", overflowY: "auto", overflowX: "hidden", overscrollBehavior: "contain", outlineOffset: -2 }}
       >
@@ -73,10 +96,28 @@ export const TranscriptPane = memo(function TranscriptPane({ record, player, act
             const voice = turn && byId.get(turn.voice);
             if (!turn || !voice) return null;
             return (
-              <Box key={item.key} data-index={item.index} ref={virtual.measureElement} sx={{ position: "absolute", insetInline: 0, top: 0, transform: `translateY(${item.start}px)` }}>
+              <Box
+                key={item.key}
+                data-index={item.index}
+                ref={virtual.measureElement}
+                sx={{ position: "absolute", insetInline: 0, top: 0, transform: `translateY(${item.start}px)` }}
+              >
                 <TurnItem
-                  turn={turn} voice={voice} voices={voices} isLast={item.index === turns.length - 1} goesOn={turns[item.index - 1]?.voice === turn.voice} doubt={doubts.get(turn.number)} chat={chat.get(item.index) ?? NO_CHAT} lit={lit} matches={byTurn.get(item.index) ?? NONE}
-                  match={match?.index === item.index ? match : undefined} position={player.position} actions={actions} onWord={player.seek} onChoose={onChoose} onSample={sample}
+                  turn={turn}
+                  voice={voice}
+                  voices={voices}
+                  isLast={item.index === turns.length - 1}
+                  goesOn={turns[item.index - 1]?.voice === turn.voice}
+                  doubt={doubts.get(turn.number)}
+                  chat={chat.get(item.index) ?? NO_CHAT}
+                  lit={lit}
+                  matches={byTurn.get(item.index) ?? NONE}
+                  match={match?.index === item.index ? match : undefined}
+                  position={player.position}
+                  actions={actions}
+                  onWord={player.seek}
+                  onChoose={onChoose}
+                  onSample={sample}
                 />
               </Box>
             );
@@ -85,7 +126,12 @@ export const TranscriptPane = memo(function TranscriptPane({ record, player, act
       </Box>
       {chosen && <ChosenBar record={record} chosen={chosen} player={player} actions={actions} onDone={leaveChosen} />}
       {!chosen && !following && player.playing && (
-        <Button size="small" variant="contained" onClick={() => setFollowing(true)} sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}>
+        <Button
+          size="small"
+          variant="contained"
+          onClick={() => setFollowing(true)}
+          sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}
+        >
           Follow the sound
         </Button>
       )}

@@ -10,7 +10,19 @@ import type { RecordActions } from "./useRecord";
 import { VoiceItems } from "./VoiceItems";
 
 /** What can be set right about a turn as a whole. */
-export function TurnMenu({ turn, voices, position, isLast, actions }: { turn: Turn; voices: readonly Voice[]; position: Position; isLast: boolean; actions: RecordActions }) {
+export function TurnMenu({
+  turn,
+  voices,
+  position,
+  isLast,
+  actions,
+}: {
+  turn: Turn;
+  voices: readonly Voice[];
+  position: Position;
+  isLast: boolean;
+  actions: RecordActions;
+}) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [used, setUsed] = useState(false); // the menu is made when it is first asked for
   const choosing = useRef(false);
@@ -30,17 +42,39 @@ export function TurnMenu({ turn, voices, position, isLast, actions }: { turn: Tu
   };
   return (
     <>
-      <ButtonBase className="edit" title="Set the turn right" aria-haspopup="menu" aria-label={`Set right the turn at ${clock(turnStart(turn))}`} onClick={open} sx={toolStyle}>
+      <ButtonBase
+        className="edit"
+        title="Set the turn right"
+        aria-haspopup="menu"
+        aria-label={`Set right the turn at ${clock(turnStart(turn))}`}
+        onClick={open}
+        sx={toolStyle}
+      >
         <MoreHoriz sx={{ fontSize: 17 }} />
       </ButtonBase>
-      {used && <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} slotProps={{ transition: { onExited: gone } }}>
-        <MenuItem disabled sx={{ opacity: "1 !important" }}>This turn was said by</MenuItem>
-        {VoiceItems({ voices, but: turn.voice, onChoose: (voice) => then(() => actions.giveWords(turn.number, voice)) })}
-        <Divider />
-        <MenuItem onClick={() => { choosing.current = true; setAnchor(null); }}>Choose all its words</MenuItem>
-        <MenuItem disabled={here <= 0} onClick={() => then(() => actions.splitTurn(turn.number, here))}>Begin a turn where the sound is</MenuItem>
-        <MenuItem disabled={isLast} onClick={() => then(() => actions.joinTurns(turn.number))}>Join with the next turn</MenuItem>
-      </Menu>}
+      {used && (
+        <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} slotProps={{ transition: { onExited: gone } }}>
+          <MenuItem disabled sx={{ opacity: "1 !important" }}>
+            This turn was said by
+          </MenuItem>
+          {VoiceItems({ voices, but: turn.voice, onChoose: (voice) => then(() => actions.giveWords(turn.number, voice)) })}
+          <Divider />
+          <MenuItem
+            onClick={() => {
+              choosing.current = true;
+              setAnchor(null);
+            }}
+          >
+            Choose all its words
+          </MenuItem>
+          <MenuItem disabled={here <= 0} onClick={() => then(() => actions.splitTurn(turn.number, here))}>
+            Begin a turn where the sound is
+          </MenuItem>
+          <MenuItem disabled={isLast} onClick={() => then(() => actions.joinTurns(turn.number))}>
+            Join with the next turn
+          </MenuItem>
+        </Menu>
+      )}
     </>
   );
 }

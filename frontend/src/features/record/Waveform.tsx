@@ -18,7 +18,17 @@ export function bars(peaks: Uint8Array, count: number): number[] {
 }
 
 /** The waveform; pressing it goes there. */
-export function Waveform({ meetingId, duration, position, onSeek }: { meetingId: string; duration: number; position: Position; onSeek: (seconds: number) => void }) {
+export function Waveform({
+  meetingId,
+  duration,
+  position,
+  onSeek,
+}: {
+  meetingId: string;
+  duration: number;
+  position: Position;
+  onSeek: (seconds: number) => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(0);
   const theme = useTheme();
@@ -64,5 +74,13 @@ export function Waveform({ meetingId, duration, position, onSeek }: { meetingId:
     const rect = event.currentTarget.getBoundingClientRect();
     onSeek(((event.clientX - rect.left) / rect.width) * duration);
   };
-  return <Box component="canvas" ref={canvas} onClick={press} aria-hidden sx={{ width: "100%", height: 28, cursor: "pointer", display: "block" }} />;
+  return (
+    <Box
+      component="canvas"
+      ref={canvas}
+      onClick={press}
+      aria-hidden
+      sx={{ width: "100%", height: 28, cursor: "pointer", display: "block" }}
+    />
+  );
 }

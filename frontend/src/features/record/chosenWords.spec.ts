@@ -4,7 +4,9 @@ import { between, stretchOf } from "./chosenWords";
 import type { Turn } from "./types";
 
 const turn = (number: number, start: number, count: number): Turn => ({
-  number, voice: 1, heard: null,
+  number,
+  voice: 1,
+  heard: null,
   words: Array.from({ length: count }, (_, i) => [`w${i}`, start + i, start + i + 0.8, 1] as [string, number, number, number]),
 });
 const TURNS = [turn(0, 0, 3), turn(1, 10, 4)];
@@ -20,5 +22,6 @@ describe("words chosen", () => {
     expect(stretchOf(TURNS, { turn: 0, first: 2, lastTurn: 1, last: 0 })).toEqual({ start: 2, end: 10.8, count: 2 });
   });
 
-  it("are nothing when the turns are others by now", () => expect(stretchOf(TURNS, { turn: 7, first: 0, lastTurn: 7, last: 1 })).toBeNull());
+  it("are nothing when the turns are others by now", () =>
+    expect(stretchOf(TURNS, { turn: 7, first: 0, lastTurn: 7, last: 1 })).toBeNull());
 });

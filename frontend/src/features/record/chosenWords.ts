@@ -27,7 +27,9 @@ export function between(a: { turn: number; word: number }, b: { turn: number; wo
 /** Start, end (seconds) and number of the words chosen; null where they are there no more. */
 export function stretchOf(turns: readonly Turn[], chosen: Chosen): { start: number; end: number; count: number } | null {
   const inside = turns.filter((turn) => chosen.turn <= turn.number && turn.number <= chosen.lastTurn);
-  const words = inside.flatMap((turn) => turn.words.filter((_, i) => (turn.number > chosen.turn || i >= chosen.first) && (turn.number < chosen.lastTurn || i <= chosen.last)));
+  const words = inside.flatMap((turn) =>
+    turn.words.filter((_, i) => (turn.number > chosen.turn || i >= chosen.first) && (turn.number < chosen.lastTurn || i <= chosen.last)),
+  );
   const [first, last] = [words[0], words[words.length - 1]];
   return first && last ? { start: first[1], end: last[2], count: words.length } : null;
 }

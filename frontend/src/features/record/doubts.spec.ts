@@ -4,7 +4,24 @@ import { nextDoubted, openDoubts } from "./doubts";
 import type { Line } from "./types";
 
 const line = (id: number, more: Partial<Line> = {}): Line => ({
-  id, kind: "action", text: `line ${id}`, heard: null, owner: [], due: null, due_said: null, state: "open", answer: null, place: 0, chapter: 0, matter: "", checked: false, thrown_out: null, why: "", doubts: [], evidence: [{ turn: id, start: 0, end: 1, quote: "", of_answer: false }], ...more,
+  id,
+  kind: "action",
+  text: `line ${id}`,
+  heard: null,
+  owner: [],
+  due: null,
+  due_said: null,
+  state: "open",
+  answer: null,
+  place: 0,
+  chapter: 0,
+  matter: "",
+  checked: false,
+  thrown_out: null,
+  why: "",
+  doubts: [],
+  evidence: [{ turn: id, start: 0, end: 1, quote: "", of_answer: false }],
+  ...more,
 });
 
 test("a line is worth a look for each of its doubts", () => {
@@ -15,17 +32,30 @@ test("a line is worth a look for each of its doubts", () => {
 
 test("what a person checked, changed or threw out is worth no look any more", () => {
   const told = { doubts: ["may be no task"] as Line["doubts"] };
-  expect(openDoubts([line(1, { ...told, checked: true }), line(2, { ...told, heard: "before" }), line(3, { ...told, thrown_out: "twice" })], []).size).toBe(0);
+  expect(
+    openDoubts([line(1, { ...told, checked: true }), line(2, { ...told, heard: "before" }), line(3, { ...told, thrown_out: "twice" })], [])
+      .size,
+  ).toBe(0);
 });
 
 test("a task of somebody is worth a look where it is unsure who spoke", () => {
-  const doubts = openDoubts([line(1, { owner: ["Ines"] }), line(2), line(3, { owner: ["Jonas"] })], [{ turn: 1, unsure: true, over: [] }, { turn: 2, unsure: true, over: [] }, { turn: 3, unsure: false, over: [1] }]);
+  const doubts = openDoubts(
+    [line(1, { owner: ["Ines"] }), line(2), line(3, { owner: ["Jonas"] })],
+    [
+      { turn: 1, unsure: true, over: [] },
+      { turn: 2, unsure: true, over: [] },
+      { turn: 3, unsure: false, over: [1] },
+    ],
+  );
   expect([...doubts]).toEqual([[1, "it is unsure in whose voice this was said."]]);
 });
 
 test("the next one stands behind the line that is selected, after the last comes the first", () => {
   const lines = [line(1), line(2), line(3)];
-  const doubts = new Map([[1, "a"], [3, "b"]]);
+  const doubts = new Map([
+    [1, "a"],
+    [3, "b"],
+  ]);
   expect([null, 1, 2, 3].map((selected) => nextDoubted(lines, doubts, selected)?.id)).toEqual([1, 3, 3, 1]);
   expect(nextDoubted(lines, new Map(), null)).toBeUndefined();
 });

@@ -16,7 +16,9 @@ describe("fragmentOf", () => {
   ])("reads %s", (hash, expected) => expect(fragmentOf(hash)).toEqual(expected));
 
   // 5.2.1 "Errors": an empty or reversed interval, or a time that is none, is no fragment.
-  it.each(["", "#line-7", "#t=", "#t=,", "#t=20,10", "#t=5,5", "#t=abc", "#t=1,2,3", "#t=1:75:00"])("takes %s for none", (hash) => expect(fragmentOf(hash)).toBeNull());
+  it.each(["", "#line-7", "#t=", "#t=,", "#t=20,10", "#t=5,5", "#t=abc", "#t=1,2,3", "#t=1:75:00"])("takes %s for none", (hash) =>
+    expect(fragmentOf(hash)).toBeNull(),
+  );
 
   it("reads back what it writes", () => {
     expect(fragmentOf(fragmentFor(12.345, 20))).toEqual({ start: 12.35, end: 20 });

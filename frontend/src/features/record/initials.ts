@@ -6,5 +6,9 @@ export function initials(name: string, all: readonly string[]): string {
     const start = name.slice(0, length);
     if (all.filter((other) => other.startsWith(start)).length === 1) return start;
   }
-  return name.split(/\s+/).map((part) => part.charAt(0)).join("").slice(0, 3);
+  return name
+    .split(/\s+/)
+    .map((part) => part.charAt(0))
+    .join("")
+    .slice(0, 3);
 }

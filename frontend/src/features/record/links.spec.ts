@@ -5,12 +5,30 @@ import type { Line, Turn } from "./types";
 
 const turn = (number: number, start: number, end: number): Turn => ({ number, voice: 1, heard: null, words: [["word", start, end, 1]] });
 const line = (id: number, ...at: [number, number][]): Line => ({
-  id, kind: "decision", text: "", heard: null, owner: [], due: null, due_said: null, state: "settled", answer: null, place: 0, chapter: 0, matter: "", checked: false, thrown_out: null, why: "", doubts: [],
+  id,
+  kind: "decision",
+  text: "",
+  heard: null,
+  owner: [],
+  due: null,
+  due_said: null,
+  state: "settled",
+  answer: null,
+  place: 0,
+  chapter: 0,
+  matter: "",
+  checked: false,
+  thrown_out: null,
+  why: "",
+  doubts: [],
   evidence: at.map(([start, end]) => ({ turn: 0, start, end, quote: "", of_answer: false })),
 });
 
 test("passages come in the order of the talk", () => {
-  expect(passages(line(1, [9, 10], [2, 3]))).toEqual([{ start: 2, end: 3 }, { start: 9, end: 10 }]);
+  expect(passages(line(1, [9, 10], [2, 3]))).toEqual([
+    { start: 2, end: 3 },
+    { start: 9, end: 10 },
+  ]);
 });
 
 test("a turn lights the lines that rest on it", () => {
@@ -29,7 +47,10 @@ test("the turn at a moment is the last one begun", () => {
 });
 
 test("next and previous passage go round", () => {
-  const stretches = [{ start: 2, end: 3 }, { start: 9, end: 10 }];
+  const stretches = [
+    { start: 2, end: 3 },
+    { start: 9, end: 10 },
+  ];
   expect(neighbour(stretches, 2, 1)?.start).toBe(9);
   expect(neighbour(stretches, 9, 1)?.start).toBe(2);
   expect(neighbour(stretches, 9.5, -1)?.start).toBe(2);

@@ -24,15 +24,27 @@ test("a character belongs to the word that begins at or before it", () => {
 });
 
 test("a search is narrowed to a voice, a chapter, or what lines of a kind rest on", () => {
-  const turns = [{ ...turn(0, "The boat is here"), voice: 1 }, { ...turn(1, "Which boat"), voice: 2 }, { ...turn(2, "I paint the boat"), voice: 2 }].map((each, i) => ({
-    ...each, words: each.words.map(([word, , , sure], at): [string, number, number, number] => [word, 10 * i + at, 10 * i + at + 1, sure]),
+  const turns = [
+    { ...turn(0, "The boat is here"), voice: 1 },
+    { ...turn(1, "Which boat"), voice: 2 },
+    { ...turn(2, "I paint the boat"), voice: 2 },
+  ].map((each, i) => ({
+    ...each,
+    words: each.words.map(([word, , , sure], at): [string, number, number, number] => [word, 10 * i + at, 10 * i + at + 1, sure]),
   }));
   const minutes = {
-    chapters: [{ title: "Boats", start: 0, end: 15 }, { title: "Paint", start: 15, end: 40 }],
-    lines: [{ kind: "action", thrown_out: null, evidence: [{ turn: 2 }] }, { kind: "action", thrown_out: "no", evidence: [{ turn: 0 }] }],
+    chapters: [
+      { title: "Boats", start: 0, end: 15 },
+      { title: "Paint", start: 15, end: 40 },
+    ],
+    lines: [
+      { kind: "action", thrown_out: null, evidence: [{ turn: 2 }] },
+      { kind: "action", thrown_out: "no", evidence: [{ turn: 0 }] },
+    ],
   } as unknown as RecordData["minutes"];
   const index = indexTurns(turns);
-  const found = (wanted: string, within: Narrowing) => findWithin(index, wanted, within, fits({ turns, minutes }, within)).map((match) => match.index);
+  const found = (wanted: string, within: Narrowing) =>
+    findWithin(index, wanted, within, fits({ turns, minutes }, within)).map((match) => match.index);
   expect(found("boat", WIDE)).toEqual([0, 1, 2]);
   expect(found("boat", { ...WIDE, voice: 2 })).toEqual([1, 2]);
   expect(found("boat", { ...WIDE, voice: 2, chapter: 0 })).toEqual([1]);

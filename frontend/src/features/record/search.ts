@@ -7,7 +7,12 @@ export interface Match {
   last: number;
 }
 
-const plain = (text: string): string => text.toLowerCase().normalize("NFKD").replace(/[\u0300-\u036f]/g, "").replace(/’/g, "'");
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .normalize("NFKD")
+    .replace(/[\u0300-\u036f]/g, "")
+    .replace(/’/g, "'");
 
 /** Turns as plain text, with the character at which each word begins: made once, searched often. */
 export interface SearchIndex {
@@ -60,9 +65,18 @@ export const WIDE: Narrowing = { voice: null, chapter: null, kind: null };
 export const isWide = (narrowing: Narrowing): boolean => narrowing.voice === null && narrowing.chapter === null && narrowing.kind === null;
 
 /** Whether the turn at an index is by the voice, in the chapter, and evidence of a line of the kind that are wanted. */
-export function fits({ turns, minutes }: Pick<RecordData, "turns" | "minutes">, { voice, chapter, kind }: Narrowing): (index: number) => boolean {
+export function fits(
+  { turns, minutes }: Pick<RecordData, "turns" | "minutes">,
+  { voice, chapter, kind }: Narrowing,
+): (index: number) => boolean {
   const within = chapter === null ? undefined : minutes?.chapters[chapter];
-  const proofs = new Set(kind === null ? [] : (minutes?.lines ?? []).filter((line) => line.kind === kind && line.thrown_out === null).flatMap((line) => line.evidence.map((each) => each.turn)));
+  const proofs = new Set(
+    kind === null
+      ? []
+      : (minutes?.lines ?? [])
+          .filter((line) => line.kind === kind && line.thrown_out === null)
+          .flatMap((line) => line.evidence.map((each) => each.turn)),
+  );
   return (index) => {
     const turn = turns[index];
     if (!turn || (voice !== null && turn.voice !== voice)) return false;
@@ -73,7 +87,12 @@ export function fits({ turns, minutes }: Pick<RecordData, "turns" | "minutes">, 
 }
 
 /** The places of `wanted` in the turns that fit; without words to look for, those turns as wholes. */
-export function findWithin(index: readonly SearchIndex[], wanted: string, narrowing: Narrowing, fitting: (index: number) => boolean): Match[] {
+export function findWithin(
+  index: readonly SearchIndex[],
+  wanted: string,
+  narrowing: Narrowing,
+  fitting: (index: number) => boolean,
+): Match[] {
   if (wanted.trim().length >= 2) return find(index, wanted).filter((match) => fitting(match.index));
   if (isWide(narrowing)) return [];
   return index.flatMap(({ starts }, number) => (fitting(number) ? [{ index: number, first: 0, last: starts.length - 1 }] : []));

@@ -26,12 +26,19 @@ export function sections(all: Minutes, speaker: (line: Line) => string): Section
 
 function byChapter({ chapters }: Minutes, place: number, lines: Line[]): Section[] {
   return chapters.map((chapter, number) => ({
-    key: `chapter-${place}-${number}`, title: `${chapter.title} · ${clock(chapter.start)} to ${clock(chapter.end)}`, chapter: number, lines: lines.filter((line) => line.chapter === number),
+    key: `chapter-${place}-${number}`,
+    title: `${chapter.title} · ${clock(chapter.start)} to ${clock(chapter.end)}`,
+    chapter: number,
+    lines: lines.filter((line) => line.chapter === number),
   }));
 }
 
 function byVoice(place: number, title: string, lines: Line[], speaker: (line: Line) => string): Section[] {
-  return [...new Set(lines.map(speaker))].map((name) => ({ key: `voice-${place}-${name}`, title: `${title} · ${name}`, lines: lines.filter((line) => speaker(line) === name) }));
+  return [...new Set(lines.map(speaker))].map((name) => ({
+    key: `voice-${place}-${name}`,
+    title: `${title} · ${name}`,
+    lines: lines.filter((line) => speaker(line) === name),
+  }));
 }
 
 /** All lines in the order in which they are shown. */

@@ -5,7 +5,15 @@ import { joined, mailto } from "./textDraft";
 const piece = (text: string, ...lines: number[]) => ({ text, lines });
 
 test("items stand under their heading, everything else apart", () => {
-  const pieces = [piece("Hello all,"), piece("Decided:"), piece("- January it is.", 1), piece("- Two boats.", 2), piece("To do:"), piece("- Ines: Ask.", 3), piece("Maren")];
+  const pieces = [
+    piece("Hello all,"),
+    piece("Decided:"),
+    piece("- January it is.", 1),
+    piece("- Two boats.", 2),
+    piece("To do:"),
+    piece("- Ines: Ask.", 3),
+    piece("Maren"),
+  ];
   expect(joined(pieces)).toBe("Hello all,\n\nDecided:\n- January it is.\n- Two boats.\n\nTo do:\n- Ines: Ask.\n\nMaren\n");
 });
 

@@ -5,7 +5,9 @@ export type Piece = Schemas["PieceOut"];
 /** The whole of a text: a blank line around what stands by itself, none between items. */
 export function joined(pieces: readonly Piece[]): string {
   const kept = pieces.filter((piece) => piece.text.trim());
-  return kept.map((piece, at) => (at && !(isItem(piece) && follows(kept[at - 1])) ? "\n\n" : at ? "\n" : "") + piece.text.trim()).join("") + "\n";
+  return (
+    kept.map((piece, at) => (at && !(isItem(piece) && follows(kept[at - 1])) ? "\n\n" : at ? "\n" : "") + piece.text.trim()).join("") + "\n"
+  );
 }
 
 const isItem = (piece: Piece): boolean => /^(?:- |\[ \] )/.test(piece.text);

@@ -13,11 +13,26 @@ export function useMediaSession(player: Player, title: string, duration: number)
     session.playbackState = player.playing ? "playing" : "paused";
     const by = (seconds: number) => player.seek(Math.min(duration, player.position.get() + seconds));
     const handlers: [MediaSessionAction, MediaSessionActionHandler][] = [
-      ["play", () => { if (!player.playing) player.toggle(); }],
-      ["pause", () => { if (player.playing) player.toggle(); }],
+      [
+        "play",
+        () => {
+          if (!player.playing) player.toggle();
+        },
+      ],
+      [
+        "pause",
+        () => {
+          if (player.playing) player.toggle();
+        },
+      ],
       ["seekbackward", (details) => by(-(details.seekOffset ?? STEP))],
       ["seekforward", (details) => by(details.seekOffset ?? STEP)],
-      ["seekto", (details) => { if (details.seekTime !== undefined) player.seek(details.seekTime); }],
+      [
+        "seekto",
+        (details) => {
+          if (details.seekTime !== undefined) player.seek(details.seekTime);
+        },
+      ],
     ];
     for (const [action, handler] of handlers) session.setActionHandler(action, handler);
     return () => {

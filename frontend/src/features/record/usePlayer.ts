@@ -42,16 +42,19 @@ export function usePlayer(quiet: Stretch[]): Player {
   const [skipping, setSkipping] = useState(false);
   const [looping, setLooping] = useState<Stretch | null>(null);
 
-  const attach = useCallback((next: HTMLMediaElement | null) => {
-    element.current = next;
-    if (!next) return;
-    next.preservesPitch = true;
-    next.onplay = () => setPlaying(true);
-    next.onpause = () => setPlaying(false);
-    next.onseeked = () => position.set(next.currentTime);
-    next.ontimeupdate = () => position.set(next.currentTime);
-    next.onerror = () => setFailed(true);
-  }, [position]);
+  const attach = useCallback(
+    (next: HTMLMediaElement | null) => {
+      element.current = next;
+      if (!next) return;
+      next.preservesPitch = true;
+      next.onplay = () => setPlaying(true);
+      next.onpause = () => setPlaying(false);
+      next.onseeked = () => position.set(next.currentTime);
+      next.ontimeupdate = () => position.set(next.currentTime);
+      next.onerror = () => setFailed(true);
+    },
+    [position],
+  );
 
   useEffect(() => {
     if (!playing) return;
@@ -63,7 +66,8 @@ export function usePlayer(quiet: Stretch[]): Player {
           sound.pause();
           until.current = null;
         }
-        if (looping && until.current === null && (sound.currentTime >= looping.end || sound.currentTime < looping.start - 0.5)) sound.currentTime = looping.start;
+        if (looping && until.current === null && (sound.currentTime >= looping.end || sound.currentTime < looping.start - 0.5))
+          sound.currentTime = looping.start;
         const further = skipping && until.current === null ? skipTo(quiet, sound.currentTime) : null;
         if (further !== null && further > sound.currentTime + 0.1) sound.currentTime = further;
         position.set(sound.currentTime);
@@ -90,7 +94,14 @@ export function usePlayer(quiet: Stretch[]): Player {
       void element.current.play().catch(() => setPlaying(false));
     };
     return {
-      position, playing, speed, skipping, failed, attach, seek, setSkipping,
+      position,
+      playing,
+      speed,
+      skipping,
+      failed,
+      attach,
+      seek,
+      setSkipping,
       setSpeed: setSpeedState,
       looping,
       loop: (stretch: Stretch | null) => {

@@ -35,31 +35,39 @@ export function useRecord(meetingId: string) {
   const notice = useNotice();
   const inTurn = useInTurn();
   const key = useMemo(() => ["record", meetingId], [meetingId]);
-  const query = useQuery({ queryKey: key, queryFn: () => fetchRecord(meetingId), staleTime: 60_000,
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => fetchRecord(meetingId),
+    staleTime: 60_000,
     // minutes of a meeting that has just ended come a moment later, and no job tells of them
-    refetchInterval: (q) => (q.state.data?.meeting.room === "stopped" && minutesAwaited(q.state.data) ? 1000 : false) });
+    refetchInterval: (q) => (q.state.data?.meeting.room === "stopped" && minutesAwaited(q.state.data) ? 1000 : false),
+  });
 
-  const carry = useCallback((change: () => Promise<Changed>): Promise<Kept> => inTurn(async () => {
-    try {
-      const changed = await change();
-      const reading = queries.isFetching({ queryKey: key, exact: true }) > 0; // and may have been read before the change
-      queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
-      if (changed.restructured || reading) {
-        await queries.refetchQueries({ queryKey: key, exact: true });
-        if (changed.restructured) follow.current();
-      }
-      void queries.invalidateQueries({ queryKey: ["meetings"] });
-      void queries.invalidateQueries({ queryKey: ["actions"] });
-      return true;
-    } catch (error) {
-      if (error instanceof ApiProblem && error.theirs !== null) {
-        void queries.invalidateQueries({ queryKey: key, exact: true });
-        return { theirs: error.theirs, told: error.message };
-      }
-      notice({ text: sentenceOf(error), severity: "error" });
-      return false;
-    }
-  }), [inTurn, key, notice, queries]);
+  const carry = useCallback(
+    (change: () => Promise<Changed>): Promise<Kept> =>
+      inTurn(async () => {
+        try {
+          const changed = await change();
+          const reading = queries.isFetching({ queryKey: key, exact: true }) > 0; // and may have been read before the change
+          queries.setQueryData<RecordData>(key, (old) => old && merged(old, changed));
+          if (changed.restructured || reading) {
+            await queries.refetchQueries({ queryKey: key, exact: true });
+            if (changed.restructured) follow.current();
+          }
+          void queries.invalidateQueries({ queryKey: ["meetings"] });
+          void queries.invalidateQueries({ queryKey: ["actions"] });
+          return true;
+        } catch (error) {
+          if (error instanceof ApiProblem && error.theirs !== null) {
+            void queries.invalidateQueries({ queryKey: key, exact: true });
+            return { theirs: error.theirs, told: error.message };
+          }
+          notice({ text: sentenceOf(error), severity: "error" });
+          return false;
+        }
+      }),
+    [inTurn, key, notice, queries],
+  );
 
   /** The minutes follow the turns: they are written anew when others said what, unless more is being set right already. */
   const follow = useRef<() => void>(() => undefined);
@@ -74,66 +82,161 @@ export function useRecord(meetingId: string) {
     return {
       /** Who a voice may be, the likeliest first. */
       suggest: async (speaker_id: number): Promise<string[]> =>
-        (await bodyAs("SuggestionsOut", client.GET("/api/meetings/{meeting_id}/voices/{speaker_id}/suggestions", { params: { path: { meeting_id, speaker_id } } }))).names,
+        (
+          await bodyAs(
+            "SuggestionsOut",
+            client.GET("/api/meetings/{meeting_id}/voices/{speaker_id}/suggestions", { params: { path: { meeting_id, speaker_id } } }),
+          )
+        ).names,
       undo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/undo", { params: { path: { meeting_id } } }))),
       redo: () => carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/redo", { params: { path: { meeting_id } } }))),
       nameVoice: (speaker_id: number, name: string | null) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/voices/{speaker_id}", { params: { path: { meeting_id, speaker_id } }, body: { name } }),
+          ),
+        ),
       correctTurn: (number: number, text: string, was: string | null) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text, was } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/turns/{number}", { params: { path: { meeting_id, number } }, body: { text, was } }),
+          ),
+        ),
       giveWords: (number: number, voice: number | null, first = 0, last: number | null = null) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", { params: { path: { meeting_id, number } }, body: { voice, first, last } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/turns/{number}/voice", {
+              params: { path: { meeting_id, number } },
+              body: { voice, first, last },
+            }),
+          ),
+        ),
       splitTurn: (number: number, at: number) =>
-        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/split", { params: { path: { meeting_id, number } }, body: { at } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/turns/{number}/split", { params: { path: { meeting_id, number } }, body: { at } }),
+          ),
+        ),
       joinTurns: (number: number) =>
-        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } }))),
+        carry(() =>
+          bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/turns/{number}/join", { params: { path: { meeting_id, number } } })),
+        ),
       mergeVoices: (speaker_id: number, into: number) =>
-        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", { params: { path: { meeting_id, speaker_id } }, body: { into } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/voices/{speaker_id}/merge", {
+              params: { path: { meeting_id, speaker_id } },
+              body: { into },
+            }),
+          ),
+        ),
       editLine: (line_id: number, text: string, was: string | null) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }),
+          ),
+        ),
       throwOut: (line_id: number, reason: Reason | null) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", { params: { path: { meeting_id, line_id } }, body: { reason } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/thrown", {
+              params: { path: { meeting_id, line_id } },
+              body: { reason },
+            }),
+          ),
+        ),
       putRight: (term: string, heard: string, right: boolean) =>
-        carry(() => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id } }, body: { term, heard, right } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id } }, body: { term, heard, right } }),
+          ),
+        ),
       tickLine: (line_id: number, checked: boolean) =>
-        carry(() => bodyAs("ChangedOut", client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }))),
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.PUT("/api/meetings/{meeting_id}/lines/{line_id}/tick", { params: { path: { meeting_id, line_id } }, body: { checked } }),
+          ),
+        ),
     };
   }, [carry, meetingId]);
 
-  const remake = useCallback((shape: Shape = {}, quiet = false) => inTurn(async () => {
-    try {
-      queries.setQueryData(key, await whole(await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/minutes", { params: { path: { meeting_id: meetingId } }, body: { length: null, template: null, detailed: null, fine: null, ...shape } }))));
-      void queries.invalidateQueries({ queryKey: ["meetings"] });
-      void queries.invalidateQueries({ queryKey: ["actions"] });
-      void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
-      if (!quiet) notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
-    } catch (error) {
-      notice({ text: sentenceOf(error), severity: "error" });
-    }
-  }), [inTurn, key, meetingId, notice, queries]);
+  const remake = useCallback(
+    (shape: Shape = {}, quiet = false) =>
+      inTurn(async () => {
+        try {
+          queries.setQueryData(
+            key,
+            await whole(
+              await bodyAs(
+                "RecordOut",
+                client.POST("/api/meetings/{meeting_id}/minutes", {
+                  params: { path: { meeting_id: meetingId } },
+                  body: { length: null, template: null, detailed: null, fine: null, ...shape },
+                }),
+              ),
+            ),
+          );
+          void queries.invalidateQueries({ queryKey: ["meetings"] });
+          void queries.invalidateQueries({ queryKey: ["actions"] });
+          void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
+          if (!quiet)
+            notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
+        } catch (error) {
+          notice({ text: sentenceOf(error), severity: "error" });
+        }
+      }),
+    [inTurn, key, meetingId, notice, queries],
+  );
 
-  const cut = useCallback((start: number, end: number): Promise<boolean> => inTurn(async () => {
-    try {
-      queries.setQueryData(key, await whole(await bodyAs("RecordOut", client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } }))));
-      void queries.invalidateQueries({ queryKey: ["meetings"] });
-      void queries.invalidateQueries({ queryKey: ["actions"] });
-      return true;
-    } catch (error) {
-      notice({ text: sentenceOf(error), severity: "error" });
-      return false;
-    }
-  }), [inTurn, key, meetingId, notice, queries]);
+  const cut = useCallback(
+    (start: number, end: number): Promise<boolean> =>
+      inTurn(async () => {
+        try {
+          queries.setQueryData(
+            key,
+            await whole(
+              await bodyAs(
+                "RecordOut",
+                client.POST("/api/meetings/{meeting_id}/cut", { params: { path: { meeting_id: meetingId } }, body: { start, end } }),
+              ),
+            ),
+          );
+          void queries.invalidateQueries({ queryKey: ["meetings"] });
+          void queries.invalidateQueries({ queryKey: ["actions"] });
+          return true;
+        } catch (error) {
+          notice({ text: sentenceOf(error), severity: "error" });
+          return false;
+        }
+      }),
+    [inTurn, key, meetingId, notice, queries],
+  );
 
-  const tellAnew = useCallback(async (people: number | null): Promise<boolean> => {
-    try {
-      await bodyAs("MeetingOut", client.POST("/api/meetings/{meeting_id}/voices/anew", { params: { path: { meeting_id: meetingId } }, body: { people } }));
-      await queries.refetchQueries({ queryKey: key, exact: true });
-      return true;
-    } catch (error) {
-      notice({ text: sentenceOf(error), severity: "error" });
-      return false;
-    }
-  }, [key, meetingId, notice, queries]);
+  const tellAnew = useCallback(
+    async (people: number | null): Promise<boolean> => {
+      try {
+        await bodyAs(
+          "MeetingOut",
+          client.POST("/api/meetings/{meeting_id}/voices/anew", { params: { path: { meeting_id: meetingId } }, body: { people } }),
+        );
+        await queries.refetchQueries({ queryKey: key, exact: true });
+        return true;
+      } catch (error) {
+        notice({ text: sentenceOf(error), severity: "error" });
+        return false;
+      }
+    },
+    [key, meetingId, notice, queries],
+  );
 
   const reload = useCallback(() => void queries.invalidateQueries({ queryKey: key, exact: true }), [key, queries]);
   return { query, ...actions, remake, cut, tellAnew, reload };

@@ -39,67 +39,91 @@ export function useRecordView(record: RecordData, player: Player) {
   const shownMatches = useDeferredValue(matches); // drawn a moment later than they are counted
   const match: Match | undefined = matches[Math.min(at, matches.length - 1)];
 
-  const show = useCallback((seconds: number) => {
-    const turn = turnAt(record.turns, seconds + 0.05);
-    if (turn >= 0) setGoTo({ index: turn, stamp: Date.now() });
-  }, [record.turns]);
+  const show = useCallback(
+    (seconds: number) => {
+      const turn = turnAt(record.turns, seconds + 0.05);
+      if (turn >= 0) setGoTo({ index: turn, stamp: Date.now() });
+    },
+    [record.turns],
+  );
 
-  const select = useCallback((next: Line) => {
-    setSelected(next.id);
-    setLitLines(new Set());
-    setFollowing(false);
-    const first = passages(next)[0];
-    if (first) show(first.start);
-  }, [show]);
+  const select = useCallback(
+    (next: Line) => {
+      setSelected(next.id);
+      setLitLines(new Set());
+      setFollowing(false);
+      const first = passages(next)[0];
+      if (first) show(first.start);
+    },
+    [show],
+  );
 
-  const playLine = useCallback((next: Line, passage?: Stretch) => {
-    const chosen = passage ?? passages(next)[0];
-    select(next);
-    if (!chosen) return;
-    show(chosen.start);
-    player.play(Math.max(0, chosen.start - 0.15), chosen.end + 0.25);
-  }, [player, select, show]);
+  const playLine = useCallback(
+    (next: Line, passage?: Stretch) => {
+      const chosen = passage ?? passages(next)[0];
+      select(next);
+      if (!chosen) return;
+      show(chosen.start);
+      player.play(Math.max(0, chosen.start - 0.15), chosen.end + 0.25);
+    },
+    [player, select, show],
+  );
 
-  const stepLine = useCallback((step: 1 | -1) => {
-    const here = lines.findIndex((l) => l.id === selected);
-    const next = lines[here < 0 ? (step > 0 ? 0 : lines.length - 1) : Math.min(lines.length - 1, Math.max(0, here + step))];
-    if (next) select(next);
-  }, [lines, select, selected]);
+  const stepLine = useCallback(
+    (step: 1 | -1) => {
+      const here = lines.findIndex((l) => l.id === selected);
+      const next = lines[here < 0 ? (step > 0 ? 0 : lines.length - 1) : Math.min(lines.length - 1, Math.max(0, here + step))];
+      if (next) select(next);
+    },
+    [lines, select, selected],
+  );
 
   const stepDoubt = useCallback(() => {
     const next = nextDoubted(lines, doubts, selected);
     if (next) select(next);
   }, [doubts, lines, select, selected]);
 
-  const stepPassage = useCallback((step: 1 | -1) => {
-    const next = neighbour(lit, player.position.get(), step);
-    if (line && next) playLine(line, next);
-  }, [line, lit, playLine, player.position]);
+  const stepPassage = useCallback(
+    (step: 1 | -1) => {
+      const next = neighbour(lit, player.position.get(), step);
+      if (line && next) playLine(line, next);
+    },
+    [line, lit, playLine, player.position],
+  );
 
-  const chooseTurn = useCallback((turn: Turn) => {
-    setLitLines(new Set(linesOn(record.minutes?.lines ?? [], turn)));
-    setSelected(null);
-  }, [record.minutes]);
+  const chooseTurn = useCallback(
+    (turn: Turn) => {
+      setLitLines(new Set(linesOn(record.minutes?.lines ?? [], turn)));
+      setSelected(null);
+    },
+    [record.minutes],
+  );
 
-  const search = useCallback((text: string, within: Narrowing) => {
-    setWantedText(text);
-    setNarrowing(within);
-    setAt(0);
-    const first = findWithin(index, text, within, fits(record, within))[0];
-    if (first) {
+  const search = useCallback(
+    (text: string, within: Narrowing) => {
+      setWantedText(text);
+      setNarrowing(within);
+      setAt(0);
+      const first = findWithin(index, text, within, fits(record, within))[0];
+      if (first) {
+        setFollowing(false);
+        startTransition(() => setGoTo({ index: first.index, stamp: Date.now() })); // the count first, then the place
+      }
+    },
+    [index, record],
+  );
+
+  const stepMatch = useCallback(
+    (step: 1 | -1) => {
+      if (!matches.length) return;
+      const next = (at + step + matches.length) % matches.length;
+      setAt(next);
       setFollowing(false);
-      startTransition(() => setGoTo({ index: first.index, stamp: Date.now() })); // the count first, then the place
-    }
-  }, [index, record]);
-
-  const stepMatch = useCallback((step: 1 | -1) => {
-    if (!matches.length) return;
-    const next = (at + step + matches.length) % matches.length;
-    setAt(next);
-    setFollowing(false);
-    const found = matches[next];
-    if (found) setGoTo({ index: found.index, stamp: Date.now() });
-  }, [at, matches]);
+      const found = matches[next];
+      if (found) setGoTo({ index: found.index, stamp: Date.now() });
+    },
+    [at, matches],
+  );
 
   const leave = useCallback(() => {
     setSelected(null);
@@ -108,7 +132,32 @@ export function useRecordView(record: RecordData, player: Player) {
   }, []);
 
   return {
-    sections: made, selected, line, lit, litLines, editing, setEditing, following, setFollowing, wanted, narrowing, search, matches, shownMatches, match,
-    at: Math.min(at, Math.max(0, matches.length - 1)), stepMatch, goTo, show, select, doubts, playLine, stepLine, stepDoubt, stepPassage, chooseTurn, leave,
+    sections: made,
+    selected,
+    line,
+    lit,
+    litLines,
+    editing,
+    setEditing,
+    following,
+    setFollowing,
+    wanted,
+    narrowing,
+    search,
+    matches,
+    shownMatches,
+    match,
+    at: Math.min(at, Math.max(0, matches.length - 1)),
+    stepMatch,
+    goTo,
+    show,
+    select,
+    doubts,
+    playLine,
+    stepLine,
+    stepDoubt,
+    stepPassage,
+    chooseTurn,
+    leave,
   };
 }

@@ -27,15 +27,44 @@ export function LineToCall({ board, actions, brief = false }: { board: Board; ac
   };
   return (
     <Box component="form" onSubmit={call} sx={{ display: "grid", gap: 1.5 }}>
-      <Typography variant={brief ? "h3" : "h2"} component="h2">{brief ? "Listening line (simulated call)" : "Or listen in on a call"}</Typography>
-      {!brief && <Typography variant="body2" color="textSecondary">A listening line joins by the call’s link, announces in its text channel that it records, and hears everybody. Calls are simulated here: the bridge is a small program that comes with Nuntius.</Typography>}
+      <Typography variant={brief ? "h3" : "h2"} component="h2">
+        {brief ? "Listening line (simulated call)" : "Or listen in on a call"}
+      </Typography>
+      {!brief && (
+        <Typography variant="body2" color="textSecondary">
+          A listening line joins by the call’s link, announces in its text channel that it records, and hears everybody. Calls are simulated
+          here: the bridge is a small program that comes with Nuntius.
+        </Typography>
+      )}
       <Box sx={{ display: "flex", gap: 1 }}>
-        <TextField size="small" fullWidth label="Link of the call" placeholder="ws://…" value={link} onChange={(e) => setLink(e.target.value)} disabled={live} />
-        {live
-          ? <Button color="inherit" variant="outlined" onClick={() => void actions.leaveCall()}>Dismiss</Button>
-          : <Button type="submit" variant="outlined" disabled={!/^wss?:\/\/\S+$/.test(link.trim())}>{board.line_state ? "Call back" : "Join"}</Button>}
+        <TextField
+          size="small"
+          fullWidth
+          label="Link of the call"
+          placeholder="ws://…"
+          value={link}
+          onChange={(e) => setLink(e.target.value)}
+          disabled={live}
+        />
+        {live ? (
+          <Button color="inherit" variant="outlined" onClick={() => void actions.leaveCall()}>
+            Dismiss
+          </Button>
+        ) : (
+          <Button type="submit" variant="outlined" disabled={!/^wss?:\/\/\S+$/.test(link.trim())}>
+            {board.line_state ? "Call back" : "Join"}
+          </Button>
+        )}
       </Box>
-      {board.line_state && <Alert severity={["denied", "unreachable", "garbled", "away"].includes(board.line_state) ? "warning" : "info"} variant="outlined" role="status">{STATES[board.line_state] ?? board.line_state}</Alert>}
+      {board.line_state && (
+        <Alert
+          severity={["denied", "unreachable", "garbled", "away"].includes(board.line_state) ? "warning" : "info"}
+          variant="outlined"
+          role="status"
+        >
+          {STATES[board.line_state] ?? board.line_state}
+        </Alert>
+      )}
     </Box>
   );
 }

@@ -25,14 +25,19 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
   const [goTo, setGoTo] = useState<{ at: number; stamp: number } | null>(null);
   const seconds = useSeconds(room);
   const nowRef = useRef(seconds);
-  useEffect(() => { nowRef.current = seconds; }, [seconds]);
+  useEffect(() => {
+    nowRef.current = seconds;
+  }, [seconds]);
   const now = useCallback(() => nowRef.current, []);
   const pad = usePad(board.meeting.id, board.notes, now);
   const running = board.state === "recording";
   const marks = useMarks(board.labels, now, actions, running);
   const floor = floorTold(board, seconds);
   const mine = recorder.state !== "idle";
-  const show = useCallback((at: number) => { setGoTo({ at, stamp: Date.now() }); setSide("said"); }, []);
+  const show = useCallback((at: number) => {
+    setGoTo({ at, stamp: Date.now() });
+    setSide("said");
+  }, []);
   const on = board.agenda.findIndex((item) => item.begun !== null && item.ended === null);
   const next = () => void actions.turnTo(on + 1 < board.agenda.length ? on + 1 : null, now());
   useKeys("Room", [
@@ -42,18 +47,42 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0 }}>
       <LiveHead room={room} recorder={recorder} actions={actions} seconds={seconds} />
-      <AgendaStrip board={board} seconds={seconds} floor={floor.line} onTurnTo={(number) => void actions.turnTo(number, now())} onWrite={(items) => actions.writeAgenda(items)} />
+      <AgendaStrip
+        board={board}
+        seconds={seconds}
+        floor={floor.line}
+        onTurnTo={(number) => void actions.turnTo(number, now())}
+        onWrite={(items) => actions.writeAgenda(items)}
+      />
       <Alerts room={room} recorder={recorder} actions={actions} floor={mine || board.runner ? floor.notice : ""} />
       {narrow && (
-        <ToggleButtonGroup size="small" exclusive fullWidth value={side} onChange={(_, next: "notes" | "said" | null) => next && setSide(next)} aria-label="What to show" sx={{ px: 1, py: 0.5 }}>
-          <ToggleButton value="notes" sx={{ py: 0.4 }}>Notes</ToggleButton>
-          <ToggleButton value="said" sx={{ py: 0.4 }}>What is said</ToggleButton>
+        <ToggleButtonGroup
+          size="small"
+          exclusive
+          fullWidth
+          value={side}
+          onChange={(_, next: "notes" | "said" | null) => next && setSide(next)}
+          aria-label="What to show"
+          sx={{ px: 1, py: 0.5 }}
+        >
+          <ToggleButton value="notes" sx={{ py: 0.4 }}>
+            Notes
+          </ToggleButton>
+          <ToggleButton value="said" sx={{ py: 0.4 }}>
+            What is said
+          </ToggleButton>
         </ToggleButtonGroup>
       )}
       <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         {(!narrow || side === "notes") && (
           <Box sx={{ flex: "1 1 0", minWidth: 0, display: "flex", flexDirection: "column", minHeight: 0 }}>
-            <Pad pad={pad} board={board} onShow={show} onRemoveMark={(id) => void actions.removeMark(id)} onWriteMark={(mark, text) => void actions.mark(mark.id, mark.label, mark.start, mark.end, text)} />
+            <Pad
+              pad={pad}
+              board={board}
+              onShow={show}
+              onRemoveMark={(id) => void actions.removeMark(id)}
+              onWriteMark={(mark, text) => void actions.mark(mark.id, mark.label, mark.start, mark.end, text)}
+            />
             <Brief meetingId={board.meeting.id} onShow={show} />
           </Box>
         )}
@@ -78,26 +107,84 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
   return (
     <Box aria-live="polite" sx={{ flex: "none", display: "grid", gap: 0.5, px: { xs: 1, sm: 2 }, "& > *": { mt: 0.75, py: 0 } }}>
       {stops && (
-        <Alert severity="warning" variant="outlined" action={<Button color="inherit" size="small" onClick={() => void actions.keepOn()}>Keep on</Button>}>
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <Button color="inherit" size="small" onClick={() => void actions.keepOn()}>
+              Keep on
+            </Button>
+          }
+        >
           Nobody has spoken for a while. The recording stops by itself in {Math.max(1, Math.ceil(left))} s.
         </Alert>
       )}
-      {mine && recorder.state === "recording" && recorder.warning && <Alert severity="warning" variant="outlined">{WARNINGS[recorder.warning]}</Alert>}
-      {recorder.error && <Alert severity="error" variant="outlined">{recorder.error}</Alert>}
-      {recorder.waiting.trouble && <Alert severity="warning" variant="outlined">{recorder.waiting.trouble} The recording goes on and is kept on this computer.</Alert>}
-      {recorder.waiting.away && <Alert severity="warning" variant="outlined">The server cannot be reached. The recording goes on and is kept on this computer; it is sent when the connection is back.</Alert>}
-      {!recorder.waiting.away && speech.behind > 6 && board.state !== "paused" && <Alert severity="info" variant="outlined">The live text is {Math.round(speech.behind)} s behind and catches up. No sound is lost.</Alert>}
+      {mine && recorder.state === "recording" && recorder.warning && (
+        <Alert severity="warning" variant="outlined">
+          {WARNINGS[recorder.warning]}
+        </Alert>
+      )}
+      {recorder.error && (
+        <Alert severity="error" variant="outlined">
+          {recorder.error}
+        </Alert>
+      )}
+      {recorder.waiting.trouble && (
+        <Alert severity="warning" variant="outlined">
+          {recorder.waiting.trouble} The recording goes on and is kept on this computer.
+        </Alert>
+      )}
+      {recorder.waiting.away && (
+        <Alert severity="warning" variant="outlined">
+          The server cannot be reached. The recording goes on and is kept on this computer; it is sent when the connection is back.
+        </Alert>
+      )}
+      {!recorder.waiting.away && speech.behind > 6 && board.state !== "paused" && (
+        <Alert severity="info" variant="outlined">
+          The live text is {Math.round(speech.behind)} s behind and catches up. No sound is lost.
+        </Alert>
+      )}
       {missing > 0 && !mine && !recorder.broken && (
-        <Alert severity="warning" variant="outlined" action={<Button color="inherit" size="small" onClick={() => void actions.finish()}>Finish with what is here</Button>}>
-          No sound has come for {missing} s. The page that records may have been closed or have lost its connection; it sends what it kept when it is back.
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <Button color="inherit" size="small" onClick={() => void actions.finish()}>
+              Finish with what is here
+            </Button>
+          }
+        >
+          No sound has come for {missing} s. The page that records may have been closed or have lost its connection; it sends what it kept
+          when it is back.
         </Alert>
       )}
       {recorder.broken && recorder.state === "idle" && (
-        <Alert severity="warning" variant="outlined" action={<><Button color="inherit" size="small" onClick={() => void recorder.start(recorder.broken?.source ?? "microphone", recorder.broken?.deviceId ?? "")}>Go on recording</Button><Button color="inherit" size="small" onClick={() => void actions.finish()}>Finish</Button></>}>
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <>
+              <Button
+                color="inherit"
+                size="small"
+                onClick={() => void recorder.start(recorder.broken?.source ?? "microphone", recorder.broken?.deviceId ?? "")}
+              >
+                Go on recording
+              </Button>
+              <Button color="inherit" size="small" onClick={() => void actions.finish()}>
+                Finish
+              </Button>
+            </>
+          }
+        >
           The recording broke off on this computer.
         </Alert>
       )}
-      {floor && <Alert severity="info" variant="outlined" icon={false}><Typography variant="body2">Only you see this: {floor}</Typography></Alert>}
+      {floor && (
+        <Alert severity="info" variant="outlined" icon={false}>
+          <Typography variant="body2">Only you see this: {floor}</Typography>
+        </Alert>
+      )}
     </Box>
   );
 }

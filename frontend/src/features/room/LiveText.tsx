@@ -19,7 +19,19 @@ import { useTextSize } from "./useTextSize";
 const FOOT = 60;
 
 /** What is said, as it is said: followed until the reader scrolls up, searched, corrected. */
-export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomState; lines: LiveLine[]; speech: Speech; actions: RoomActions; goTo: { at: number; stamp: number } | null }) {
+export function LiveText({
+  room,
+  lines,
+  speech,
+  actions,
+  goTo,
+}: {
+  room: RoomState;
+  lines: LiveLine[];
+  speech: Speech;
+  actions: RoomActions;
+  goTo: { at: number; stamp: number } | null;
+}) {
   const scroller = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const [following, setFollowing] = useState(true);
@@ -68,27 +80,79 @@ export function LiveText({ room, lines, speech, actions, goTo }: { room: RoomSta
     <Box sx={{ position: "relative", flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
       <Box sx={{ display: "flex", alignItems: "center", px: { xs: 1, sm: 2 }, py: 0.75, borderBottom: 1, borderColor: "divider" }}>
         <SearchField field={field} wanted={wanted} count={found.length} at={at} onWanted={search} onStep={step} />
-        <Tool title="Smaller text" onClick={look.smaller}><TextDecrease fontSize="small" /></Tool>
-        <Tool title="Larger text" onClick={look.larger}><TextIncrease fontSize="small" /></Tool>
-        <Tool title={look.contrast ? "Usual contrast" : "High contrast"} onClick={look.toggleContrast}><Contrast fontSize="small" /></Tool>
+        <Tool title="Smaller text" onClick={look.smaller}>
+          <TextDecrease fontSize="small" />
+        </Tool>
+        <Tool title="Larger text" onClick={look.larger}>
+          <TextIncrease fontSize="small" />
+        </Tool>
+        <Tool title={look.contrast ? "Usual contrast" : "High contrast"} onClick={look.toggleContrast}>
+          <Contrast fontSize="small" />
+        </Tool>
       </Box>
       <Box
-        ref={scroller} role="log" aria-label="What is said" aria-live="off" tabIndex={0}
-        onScroll={(e) => { const box = e.currentTarget; setFollowing(box.scrollHeight - box.scrollTop - box.clientHeight < FOOT); }}
-        sx={{ flex: 1, minHeight: 0, overflowY: "auto", px: { xs: 1, sm: 2 }, pb: 3, pt: 1, fontSize: `${look.rem}rem`, outlineOffset: -2, ...(look.contrast ? { bgcolor: (t) => t.palette.mode === "dark" ? "#000" : "#fff", color: (t) => t.palette.mode === "dark" ? "#fff" : "#000" } : {}) }}
+        ref={scroller}
+        role="log"
+        aria-label="What is said"
+        aria-live="off"
+        tabIndex={0}
+        onScroll={(e) => {
+          const box = e.currentTarget;
+          setFollowing(box.scrollHeight - box.scrollTop - box.clientHeight < FOOT);
+        }}
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          overflowY: "auto",
+          px: { xs: 1, sm: 2 },
+          pb: 3,
+          pt: 1,
+          fontSize: `${look.rem}rem`,
+          outlineOffset: -2,
+          ...(look.contrast
+            ? { bgcolor: (t) => (t.palette.mode === "dark" ? "#000" : "#fff"), color: (t) => (t.palette.mode === "dark" ? "#fff" : "#000") }
+            : {}),
+        }}
       >
-        {items.map((item) => item.type === "break" ? <BreakRow key={item.key} id={item.key} pause={item.pause} /> : (
-          <LiveTurn key={item.key} item={item} {...voiceOf(item.voice === null ? undefined : voices.get(item.voice))} people={people} found={found} here={here} actions={actions} />
-        ))}
+        {items.map((item) =>
+          item.type === "break" ? (
+            <BreakRow key={item.key} id={item.key} pause={item.pause} />
+          ) : (
+            <LiveTurn
+              key={item.key}
+              item={item}
+              {...voiceOf(item.voice === null ? undefined : voices.get(item.voice))}
+              people={people}
+              found={found}
+              here={here}
+              actions={actions}
+            />
+          ),
+        )}
         {partial && (
           <Box sx={{ display: "grid", gridTemplateColumns: { xs: "46px 1fr", sm: "56px 1fr" }, columnGap: 1.5, pt: 0.5 }}>
             <Typography sx={{ color: "text.secondary", fontSize: "0.8rem", pt: "2px" }}>{clock(speech.partial_start)}</Typography>
-            <Box data-partial sx={{ color: look.contrast ? undefined : "text.secondary", lineHeight: 1.5 }}>{partial}</Box>
+            <Box data-partial sx={{ color: look.contrast ? undefined : "text.secondary", lineHeight: 1.5 }}>
+              {partial}
+            </Box>
           </Box>
         )}
-        {items.length === 0 && !partial && <Typography color="textSecondary" sx={{ p: 2 }}>{room.board.state === "recording" ? "What is said appears here a moment after it is spoken." : "Nothing has been said yet."}</Typography>}
+        {items.length === 0 && !partial && (
+          <Typography color="textSecondary" sx={{ p: 2 }}>
+            {room.board.state === "recording" ? "What is said appears here a moment after it is spoken." : "Nothing has been said yet."}
+          </Typography>
+        )}
       </Box>
-      {!following && <Button size="small" variant="contained" onClick={() => setFollowing(true)} sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}>Back to now</Button>}
+      {!following && (
+        <Button
+          size="small"
+          variant="contained"
+          onClick={() => setFollowing(true)}
+          sx={{ position: "absolute", bottom: 12, left: "50%", transform: "translateX(-50%)" }}
+        >
+          Back to now
+        </Button>
+      )}
     </Box>
   );
 }
@@ -117,12 +181,30 @@ function voiceOf(voice: LiveVoice | undefined) {
 function BreakRow({ id, pause }: { id: string; pause: Break }) {
   const told = breakTold(pause);
   return (
-    <Box data-item={id} data-break={pause.kind} sx={{ display: "flex", alignItems: "center", gap: 1.5, py: 1, color: pause.kind === "gap" ? "error.main" : "text.secondary", fontSize: "0.85rem", "&::before, &::after": { content: '""', flex: 1, borderTop: 1, borderColor: "divider" } }}>
+    <Box
+      data-item={id}
+      data-break={pause.kind}
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        py: 1,
+        color: pause.kind === "gap" ? "error.main" : "text.secondary",
+        fontSize: "0.85rem",
+        "&::before, &::after": { content: '""', flex: 1, borderTop: 1, borderColor: "divider" },
+      }}
+    >
       {told.charAt(0).toUpperCase() + told.slice(1)}
     </Box>
   );
 }
 
 function Tool({ title, onClick, children }: { title: string; onClick: () => void; children: React.ReactNode }) {
-  return <Tooltip title={title}><IconButton size="small" aria-label={title} onClick={onClick}>{children}</IconButton></Tooltip>;
+  return (
+    <Tooltip title={title}>
+      <IconButton size="small" aria-label={title} onClick={onClick}>
+        {children}
+      </IconButton>
+    </Tooltip>
+  );
 }

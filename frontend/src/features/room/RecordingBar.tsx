@@ -13,10 +13,29 @@ export function RecordingBar() {
   const address = `/meetings/${meetingId}/room`;
   if (recorder.state === "idle" || pathname === address || !room) return null;
   return (
-    <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 1.5, px: { xs: 1.5, sm: 3 }, py: 0.75, borderBottom: 1, borderColor: "divider", color: "error.main", fontWeight: 700, flex: "none", minWidth: 0 }}>
+    <Box
+      role="status"
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        px: { xs: 1.5, sm: 3 },
+        py: 0.75,
+        borderBottom: 1,
+        borderColor: "divider",
+        color: "error.main",
+        fontWeight: 700,
+        flex: "none",
+        minWidth: 0,
+      }}
+    >
       <Box aria-hidden sx={{ width: 11, height: 11, borderRadius: "50%", bgcolor: "currentColor", flex: "none" }} />
-      <Box component="span" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{recorder.state === "paused" ? "Paused" : "Recording"} “{room.board.meeting.title}” {clock(seconds)}</Box>
-      <Link component={RouterLink} to={address} color="inherit" sx={{ whiteSpace: "nowrap" }}>Back to the room</Link>
+      <Box component="span" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        {recorder.state === "paused" ? "Paused" : "Recording"} “{room.board.meeting.title}” {clock(seconds)}
+      </Box>
+      <Link component={RouterLink} to={address} color="inherit" sx={{ whiteSpace: "nowrap" }}>
+        Back to the room
+      </Link>
     </Box>
   );
 }

@@ -5,7 +5,10 @@ import { agendaText, itemTold, readAgenda } from "./agenda";
 describe("readAgenda", () => {
   it("reads an item a line with its minutes in the ways people write them", () => {
     expect(readAgenda("Winter timetable 10\n- Slipway, 15 min\n2. Crew (5)\n\nAny other business")).toEqual([
-      { title: "Winter timetable", planned: 600 }, { title: "Slipway", planned: 900 }, { title: "Crew", planned: 300 }, { title: "Any other business", planned: null },
+      { title: "Winter timetable", planned: 600 },
+      { title: "Slipway", planned: 900 },
+      { title: "Crew", planned: 300 },
+      { title: "Any other business", planned: null },
     ]);
   });
 

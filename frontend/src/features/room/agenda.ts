@@ -3,11 +3,18 @@ import type { Agenda } from "./types";
 
 /** Items of a text with one item a line: `Slipway 15` or `Slipway, 15 min` is an item of 15 minutes. */
 export function readAgenda(text: string): { title: string; planned: number | null }[] {
-  return text.split("\n").map((line) => line.replace(/^\s*(?:[-*•]|\d+[.)])\s+/, "").trim()).filter(Boolean).slice(0, 40).map((line) => {
-    const match = /^(.*?\S)[\s,:(–-]+(\d{1,3})\s*(?:m|min|mins|minutes|['’])?\)?$/i.exec(line);
-    const minutes = Number(match?.[2] ?? 0);
-    return match?.[1] && minutes > 0 ? { title: match[1].slice(0, 200), planned: minutes * 60 } : { title: line.slice(0, 200), planned: null };
-  });
+  return text
+    .split("\n")
+    .map((line) => line.replace(/^\s*(?:[-*•]|\d+[.)])\s+/, "").trim())
+    .filter(Boolean)
+    .slice(0, 40)
+    .map((line) => {
+      const match = /^(.*?\S)[\s,:(–-]+(\d{1,3})\s*(?:m|min|mins|minutes|['’])?\)?$/i.exec(line);
+      const minutes = Number(match?.[2] ?? 0);
+      return match?.[1] && minutes > 0
+        ? { title: match[1].slice(0, 200), planned: minutes * 60 }
+        : { title: line.slice(0, 200), planned: null };
+    });
 }
 
 /** The text from which the same agenda is read. */

@@ -3,12 +3,22 @@ import { describe, expect, it } from "vitest";
 import { floorTold } from "./floorNotice";
 import type { LiveVoice } from "./types";
 
-const voice = (id: number, name: string, longest: number, last_heard: number): LiveVoice => ({ id, label: name, name, named: true, seconds: 100, longest, last_heard });
+const voice = (id: number, name: string, longest: number, last_heard: number): LiveVoice => ({
+  id,
+  label: name,
+  name,
+  named: true,
+  seconds: 100,
+  longest,
+  last_heard,
+});
 const voices = [voice(1, "Owen", 185, 1000), voice(2, "Ines", 40, 990), voice(3, "Priya", 30, 50)];
 
 describe("floorTold", () => {
   it("says who holds the floor and who held it longest", () => {
-    expect(floorTold({ voices, holder: 2, held: 24, floor_limit: 180 }, 500).line).toBe("Ines has held the floor 0:24 · longest so far Owen 3:05");
+    expect(floorTold({ voices, holder: 2, held: 24, floor_limit: 180 }, 500).line).toBe(
+      "Ines has held the floor 0:24 · longest so far Owen 3:05",
+    );
   });
 
   it("tells of a stretch beyond the set length, and of none when that is off", () => {

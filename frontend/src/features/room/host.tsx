@@ -44,7 +44,9 @@ export function useHost(): Host {
 export function useOpenRoom(meetingId: string): Host {
   const host = useHost();
   const { open, leave } = host;
-  useEffect(() => { open(meetingId); }, [meetingId, open]);
+  useEffect(() => {
+    open(meetingId);
+  }, [meetingId, open]);
   useEffect(() => () => leave(meetingId), [leave, meetingId]);
   return host;
 }

@@ -3,7 +3,14 @@ import { describe, expect, it } from "vitest";
 import { findLines, liveItems, partialOf, stable } from "./liveTurns";
 import type { LiveLine } from "./types";
 
-const line = (number: number, start: number, voice: number | null, text = `line ${number}`): LiveLine => ({ number, start, end: start + 2, text, heard: null, voice });
+const line = (number: number, start: number, voice: number | null, text = `line ${number}`): LiveLine => ({
+  number,
+  start,
+  end: start + 2,
+  text,
+  heard: null,
+  voice,
+});
 const pause = { kind: "pause" as const, at: 6, seconds: 600, by: "Maren Tull", made_at: "2026-11-25T10:00:00Z" };
 
 describe("liveItems", () => {

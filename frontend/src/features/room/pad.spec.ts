@@ -21,7 +21,9 @@ describe("padReducer", () => {
 
   it("takes the server's word only for what was not touched here", () => {
     const notes = padReducer([note("a", 1, "being written"), note("b", 2, "old")], {
-      type: "server", notes: [note("a", 1, "as sent"), note("b", 2, "new")], touched: new Set(["a"]),
+      type: "server",
+      notes: [note("a", 1, "as sent"), note("b", 2, "new")],
+      touched: new Set(["a"]),
     });
     expect(notes.map((n) => n.text)).toEqual(["being written", "new"]);
   });
@@ -35,8 +37,13 @@ describe("padReducer", () => {
 describe("spans", () => {
   it("knows bold, links and people, and leaves the rest alone", () => {
     expect(spans("ask **two yards**, see https://example.test/a?b=1. @Ines Carvell rings")).toEqual([
-      { text: "ask ", kind: "plain" }, { text: "two yards", kind: "bold" }, { text: ", see ", kind: "plain" },
-      { text: "https://example.test/a?b=1", kind: "link" }, { text: ". ", kind: "plain" }, { text: "@Ines Carvell", kind: "mention" }, { text: " rings", kind: "plain" },
+      { text: "ask ", kind: "plain" },
+      { text: "two yards", kind: "bold" },
+      { text: ", see ", kind: "plain" },
+      { text: "https://example.test/a?b=1", kind: "link" },
+      { text: ". ", kind: "plain" },
+      { text: "@Ines Carvell", kind: "mention" },
+      { text: " rings", kind: "plain" },
     ]);
   });
 

@@ -21,25 +21,30 @@ export function useLevelTest(wanted: boolean) {
     if (last) void last.tapping.end().finally(last.source.close);
   }, []);
 
-  const begin = useCallback((deviceId: string) => {
-    end();
-    const mine = attempt.current;
-    setError("");
-    const listen = async () => {
-      const source = await openSource("microphone", deviceId);
-      const tapping = await tap(source.track, (part) => mine === attempt.current && setLevels((old) => [...old.slice(-31), part.level]));
-      if (mine !== attempt.current) {
-        await tapping.end();
-        source.close();
-        return;
-      }
-      open.current = { source, tapping };
-      setDevices(await microphones());
-    };
-    listen().catch((problem: unknown) => mine === attempt.current && setError(sentenceOf(problem)));
-  }, [end]);
+  const begin = useCallback(
+    (deviceId: string) => {
+      end();
+      const mine = attempt.current;
+      setError("");
+      const listen = async () => {
+        const source = await openSource("microphone", deviceId);
+        const tapping = await tap(source.track, (part) => mine === attempt.current && setLevels((old) => [...old.slice(-31), part.level]));
+        if (mine !== attempt.current) {
+          await tapping.end();
+          source.close();
+          return;
+        }
+        open.current = { source, tapping };
+        setDevices(await microphones());
+      };
+      listen().catch((problem: unknown) => mine === attempt.current && setError(sentenceOf(problem)));
+    },
+    [end],
+  );
 
   useEffect(() => end, [end]);
-  useEffect(() => { if (!wanted) end(); }, [end, wanted]);
+  useEffect(() => {
+    if (!wanted) end();
+  }, [end, wanted]);
   return { devices, level: levels[levels.length - 1] ?? null, warning: warningOf(levels), error, begin, end };
 }

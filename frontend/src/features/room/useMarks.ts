@@ -15,20 +15,40 @@ export function useMarks(labels: readonly string[], now: () => number, actions: 
   const down = useRef<{ key: string; at: number; moment: number } | null>(null);
   const [stretch, setStretch] = useState<string | null>(null);
 
-  const mark = useCallback((label: string, start: number, end: number) => {
-    const id = crypto.randomUUID();
-    void actions.mark(id, label, start, end).then((done) => {
-      if (done) notice({ text: `Marked “${label}” at ${clock(start)}.`, severity: "info", action: { label: "Take back", run: () => void actions.removeMark(id) } });
-    });
-  }, [actions, notice]);
+  const mark = useCallback(
+    (label: string, start: number, end: number) => {
+      const id = crypto.randomUUID();
+      void actions.mark(id, label, start, end).then((done) => {
+        if (done)
+          notice({
+            text: `Marked “${label}” at ${clock(start)}.`,
+            severity: "info",
+            action: { label: "Take back", run: () => void actions.removeMark(id) },
+          });
+      });
+    },
+    [actions, notice],
+  );
   const markNow = useCallback((label: string) => mark(label, now(), now()), [mark, now]);
 
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const label = labels[Number(event.key) - 1];
-      if (!active || !label || event.repeat || event.ctrlKey || event.altKey || event.metaKey || typing(event.target) || document.querySelector("[role=dialog]")) return;
+      if (
+        !active ||
+        !label ||
+        event.repeat ||
+        event.ctrlKey ||
+        event.altKey ||
+        event.metaKey ||
+        typing(event.target) ||
+        document.querySelector("[role=dialog]")
+      )
+        return;
       down.current = { key: event.key, at: now(), moment: performance.now() };
-      setTimeout(() => { if (down.current?.key === event.key) setStretch(label); }, HELD);
+      setTimeout(() => {
+        if (down.current?.key === event.key) setStretch(label);
+      }, HELD);
     };
     const release = (event: KeyboardEvent) => {
       const held = down.current;
@@ -46,9 +66,14 @@ export function useMarks(labels: readonly string[], now: () => number, actions: 
     };
   }, [active, labels, mark, now]);
 
-  useKeys("Marks", active ? [
-    { key: "m", label: "Mark what was just said", run: () => markNow(KEPT) },
-    ...labels.map((label, i) => ({ key: String(i + 1), label: `Mark as “${label}”; hold for a stretch`, run: () => undefined })),
-  ] : []);
+  useKeys(
+    "Marks",
+    active
+      ? [
+          { key: "m", label: "Mark what was just said", run: () => markNow(KEPT) },
+          ...labels.map((label, i) => ({ key: String(i + 1), label: `Mark as “${label}”; hold for a stretch`, run: () => undefined })),
+        ]
+      : [],
+  );
   return { markNow, stretch };
 }

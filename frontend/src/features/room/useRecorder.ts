@@ -63,17 +63,26 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
   const last = useRef<{ source: Source; deviceId: string }>({ source: "microphone", deviceId: "" });
   const roomRef = useRef(room);
   const ended = useRef(false);
-  useEffect(() => { roomRef.current = room; }, [room]);
+  useEffect(() => {
+    roomRef.current = room;
+  }, [room]);
 
   const server = useMemo(() => makeServer(meetingId, recorderId()), [meetingId]);
-  const listener = useMemo(() => ({
-    level: (level: Level) => setLevels((old) => [...old.slice(-31), level]),
-    waiting: setWaiting,
-    seconds: () => undefined,
-    lost: () => setError("The sound has gone: the microphone was unplugged, or sharing was ended. Pause, then go on with another source."),
-  }), []);
+  const listener = useMemo(
+    () => ({
+      level: (level: Level) => setLevels((old) => [...old.slice(-31), level]),
+      waiting: setWaiting,
+      seconds: () => undefined,
+      lost: () =>
+        setError("The sound has gone: the microphone was unplugged, or sharing was ended. Pause, then go on with another source."),
+    }),
+    [],
+  );
 
-  const ready = useMemo(() => openPartStore().then((store) => new Recorder(meetingId, store, server, listener)), [listener, meetingId, server]);
+  const ready = useMemo(
+    () => openPartStore().then((store) => new Recorder(meetingId, store, server, listener)),
+    [listener, meetingId, server],
+  );
   useEffect(() => {
     let gone = false;
     ended.current = false;
@@ -82,40 +91,50 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     setError("");
     setBroken(null);
     setWaiting(NOTHING);
-    ready.then(async (made) => {
-      if (gone) return;
-      recorder.current = made;
-      const run = await lockFree(meetingId) ? await made.recover() : undefined;
-      if (run?.active && !gone) setBroken(run);
-    }).catch((problem: unknown) => setError(sentenceOf(problem)));
-    return () => { gone = true; };
+    ready
+      .then(async (made) => {
+        if (gone) return;
+        recorder.current = made;
+        const run = (await lockFree(meetingId)) ? await made.recover() : undefined;
+        if (run?.active && !gone) setBroken(run);
+      })
+      .catch((problem: unknown) => setError(sentenceOf(problem)));
+    return () => {
+      gone = true;
+    };
   }, [meetingId, ready]);
-  useEffect(() => () => {
-    letGo();
-    recorder.current?.close();
-  }, [letGo]);
+  useEffect(
+    () => () => {
+      letGo();
+      recorder.current?.close();
+    },
+    [letGo],
+  );
 
   const fail = useCallback((problem: unknown, next: RecorderState) => {
     setError(sentenceOf(problem));
     setState(next);
   }, []);
 
-  const start = useCallback(async (source: Source, deviceId: string, takeOver = false) => {
-    setError("");
-    setState("starting");
-    last.current = { source, deviceId };
-    try {
-      const made = await ready;
-      unlock.current ??= await lock(meetingId); // after a pause it is held still
-      setLevels([]);
-      await made.start(source, deviceId, { already: roomRef.current?.speech.duration ?? 0, takeOver, pictures: keepsPictures() });
-      setBroken(null);
-      setState("recording");
-    } catch (problem) {
-      letGo();
-      fail(problem, "idle");
-    }
-  }, [fail, letGo, meetingId, ready]);
+  const start = useCallback(
+    async (source: Source, deviceId: string, takeOver = false) => {
+      setError("");
+      setState("starting");
+      last.current = { source, deviceId };
+      try {
+        const made = await ready;
+        unlock.current ??= await lock(meetingId); // after a pause it is held still
+        setLevels([]);
+        await made.start(source, deviceId, { already: roomRef.current?.speech.duration ?? 0, takeOver, pictures: keepsPictures() });
+        setBroken(null);
+        setState("recording");
+      } catch (problem) {
+        letGo();
+        fail(problem, "idle");
+      }
+    },
+    [fail, letGo, meetingId, ready],
+  );
 
   const pause = useCallback(async () => {
     try {
@@ -166,8 +185,16 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
   useWakeLock(state === "recording");
   useLeaveWarning(state === "recording" || state === "starting" || waiting.parts > 4);
   return {
-    state, level: levels[levels.length - 1] ?? null, warning: warningOf(levels), waiting, error: error || waiting.refused,
-    broken: roomState === "recording" || roomState === "paused" ? broken : null, start, pause, resume, stop,
+    state,
+    level: levels[levels.length - 1] ?? null,
+    warning: warningOf(levels),
+    waiting,
+    error: error || waiting.refused,
+    broken: roomState === "recording" || roomState === "paused" ? broken : null,
+    start,
+    pause,
+    resume,
+    stop,
   };
 }
 
@@ -177,16 +204,41 @@ function makeServer(meetingId: string, recorder: string): RecorderServer {
   const head = () => ({ "X-CSRF-Token": csrfToken(), "X-Recorder": recorder, "Content-Type": "application/octet-stream" });
   return {
     begin: async (source, take_over) =>
-      (await body(client.POST("/api/meetings/{meeting_id}/room/runs", { params: { path }, body: { recorder, source, take_over, all_sent: true } }))).number,
+      (
+        await body(
+          client.POST("/api/meetings/{meeting_id}/room/runs", { params: { path }, body: { recorder, source, take_over, all_sent: true } }),
+        )
+      ).number,
     put: async (part, digest, earliest) => {
       const begun: Record<string, string> = part.begun === null ? {} : { "X-Begun": String(part.begun) };
-      const response = await fetch(`${base}/runs/${part.run}/parts/${part.number}`, { method: "PUT", body: part.data, headers: { ...head(), ...begun, "X-Part-SHA256": digest, "X-Earliest": String(earliest) } });
+      const response = await fetch(`${base}/runs/${part.run}/parts/${part.number}`, {
+        method: "PUT",
+        body: part.data,
+        headers: { ...head(), ...begun, "X-Part-SHA256": digest, "X-Earliest": String(earliest) },
+      });
       const answer = (await response.json().catch(() => ({}))) as { detail?: string; held?: number };
       return { status: response.status, detail: answer.detail ?? "This sound could not be sent.", held: answer.held };
     },
-    pause: (run, parts) => persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", { params: { path: { ...path, run } }, body: { recorder, parts, all_sent: false } }))),
+    pause: (run, parts) =>
+      persist(() =>
+        body(
+          client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", {
+            params: { path: { ...path, run } },
+            body: { recorder, parts, all_sent: false },
+          }),
+        ),
+      ),
     stop: async (run, parts, all_sent) =>
-      (await persist(() => body(client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", { params: { path: { ...path, run } }, body: { recorder, parts, all_sent } })))).state === "stopping",
+      (
+        await persist(() =>
+          body(
+            client.POST("/api/meetings/{meeting_id}/room/runs/{run}/stop", {
+              params: { path: { ...path, run } },
+              body: { recorder, parts, all_sent },
+            }),
+          ),
+        )
+      ).state === "stopping",
     picture: (at, jpeg) => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } }),
   };
 }
@@ -230,7 +282,13 @@ function useWakeLock(active: boolean): void {
     if (!active || !("wakeLock" in navigator)) return;
     let held: WakeLockSentinel | null = null;
     const ask = () => {
-      if (document.visibilityState === "visible") navigator.wakeLock.request("screen").then((lock) => { held = lock; }, () => undefined);
+      if (document.visibilityState === "visible")
+        navigator.wakeLock.request("screen").then(
+          (lock) => {
+            held = lock;
+          },
+          () => undefined,
+        );
     };
     ask();
     document.addEventListener("visibilitychange", ask);

@@ -27,7 +27,8 @@ export function useTextSize(plus = 0) {
   }, []);
   const index = Math.min(SIZES.length - 1, look.step + plus);
   return {
-    rem: SIZES[index] ?? 1, contrast: look.contrast,
+    rem: SIZES[index] ?? 1,
+    contrast: look.contrast,
     larger: () => change({ ...look, step: Math.min(SIZES.length - 1, look.step + 1) }),
     smaller: () => change({ ...look, step: Math.max(0, look.step - 1) }),
     toggleContrast: () => change({ ...look, contrast: !look.contrast }),

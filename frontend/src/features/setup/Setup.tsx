@@ -27,8 +27,16 @@ export default function Setup() {
   return (
     <Box sx={{ maxWidth: 1000, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
       <Typography variant="h1">Set-up</Typography>
-      <Tabs value={chosen.key} aria-label="Parts of the set-up" variant="scrollable" allowScrollButtonsMobile sx={{ borderBottom: 1, borderColor: "divider" }}>
-        {parts.map(({ key, label }) => <Tab key={key} value={key} label={label} component={Link} to={`/setup/${key}`} sx={{ textTransform: "none" }} />)}
+      <Tabs
+        value={chosen.key}
+        aria-label="Parts of the set-up"
+        variant="scrollable"
+        allowScrollButtonsMobile
+        sx={{ borderBottom: 1, borderColor: "divider" }}
+      >
+        {parts.map(({ key, label }) => (
+          <Tab key={key} value={key} label={label} component={Link} to={`/setup/${key}`} sx={{ textTransform: "none" }} />
+        ))}
       </Tabs>
       <chosen.view />
     </Box>

@@ -39,7 +39,11 @@ export function Templates() {
   const remove = async (template: Kept) => {
     try {
       await body(client.DELETE("/api/templates/{template_id}", { params: { path: { template_id: template.id ?? 0 } } }));
-      notice({ text: `“${template.name}” was removed. Meetings that had it go by the template of their kind.`, severity: "info", action: { label: "Bring it back", run: () => void bringBack(template) } });
+      notice({
+        text: `“${template.name}” was removed. Meetings that had it go by the template of their kind.`,
+        severity: "info",
+        action: { label: "Bring it back", run: () => void bringBack(template) },
+      });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
     }
@@ -48,24 +52,59 @@ export function Templates() {
   const { templates: all, kinds } = templates.data;
   return (
     <>
-      <Typography color="textSecondary">What the minutes of a kind of meeting hold, and in which order. A meeting’s template can be changed at any time; what people wrote, ticked or threw out stays.</Typography>
+      <Typography color="textSecondary">
+        What the minutes of a kind of meeting hold, and in which order. A meeting’s template can be changed at any time; what people wrote,
+        ticked or threw out stays.
+      </Typography>
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { md: "1fr 1fr" }, alignItems: "start" }}>
-        {[...all].sort((a, b) => Number(a.id === null) - Number(b.id === null)).map((template) => (
-          <Paper key={template.key} sx={{ p: 2, display: "grid", gap: 1 }} component="section" aria-label={template.name}>
-            <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-              <Typography variant="h2" sx={{ flex: 1, overflowWrap: "anywhere", "&::first-letter": { textTransform: "uppercase" } }}>{template.name}</Typography>
-              {template.id !== null && <Chip size="small" variant="outlined" label={template.may_change ? "your own" : "the team’s own"} />}
-            </Box>
-            <Typography variant="body2">{template.sections.map((section) => section.title).join(" · ")}</Typography>
-            <Typography variant="body2" color="textSecondary">Marks: {template.labels.join(", ") || "none"}</Typography>
-            {template.agenda.length > 0 && <Typography variant="body2" color="textSecondary">Standing agenda: {template.agenda.join(", ")}</Typography>}
-            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, ml: template.may_change ? 0 : -0.6 }}>
-              {template.may_change && <Button size="small" variant="outlined" onClick={() => setEditing({ id: template.id, template })} aria-label={`Change ${template.name}`}>Change</Button>}
-              <Button size="small" color={template.id === null ? "primary" : "inherit"} onClick={() => setEditing({ id: null, template: copyOf(template) })} aria-label={`Make an own one from it: ${template.name}`}>Make an own one from it</Button>
-              {template.may_change && <Button size="small" color="inherit" onClick={() => void remove(template)} aria-label={`Remove ${template.name}`}>Remove</Button>}
-            </Box>
-          </Paper>
-        ))}
+        {[...all]
+          .sort((a, b) => Number(a.id === null) - Number(b.id === null))
+          .map((template) => (
+            <Paper key={template.key} sx={{ p: 2, display: "grid", gap: 1 }} component="section" aria-label={template.name}>
+              <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+                <Typography variant="h2" sx={{ flex: 1, overflowWrap: "anywhere", "&::first-letter": { textTransform: "uppercase" } }}>
+                  {template.name}
+                </Typography>
+                {template.id !== null && (
+                  <Chip size="small" variant="outlined" label={template.may_change ? "your own" : "the team’s own"} />
+                )}
+              </Box>
+              <Typography variant="body2">{template.sections.map((section) => section.title).join(" · ")}</Typography>
+              <Typography variant="body2" color="textSecondary">
+                Marks: {template.labels.join(", ") || "none"}
+              </Typography>
+              {template.agenda.length > 0 && (
+                <Typography variant="body2" color="textSecondary">
+                  Standing agenda: {template.agenda.join(", ")}
+                </Typography>
+              )}
+              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, ml: template.may_change ? 0 : -0.6 }}>
+                {template.may_change && (
+                  <Button
+                    size="small"
+                    variant="outlined"
+                    onClick={() => setEditing({ id: template.id, template })}
+                    aria-label={`Change ${template.name}`}
+                  >
+                    Change
+                  </Button>
+                )}
+                <Button
+                  size="small"
+                  color={template.id === null ? "primary" : "inherit"}
+                  onClick={() => setEditing({ id: null, template: copyOf(template) })}
+                  aria-label={`Make an own one from it: ${template.name}`}
+                >
+                  Make an own one from it
+                </Button>
+                {template.may_change && (
+                  <Button size="small" color="inherit" onClick={() => void remove(template)} aria-label={`Remove ${template.name}`}>
+                    Remove
+                  </Button>
+                )}
+              </Box>
+            </Paper>
+          ))}
       </Box>
       {editing && <TemplateEditor key={editing.id} start={editing.template} kinds={kinds} onKeep={keep} onClose={() => setEditing(null)} />}
     </>

@@ -3,7 +3,14 @@ import { expect, test } from "vitest";
 import { copyOf, draftOf, EMPTY_SECTION, listed, templateOf, written, type Draft, type Template } from "./templateDraft";
 
 const section = (title: string) => ({ ...EMPTY_SECTION, title, kinds: ["decision"] });
-const template: Template = { name: "committee", sections: [section("A"), section("B"), section("C")], labels: [], agenda: [], questions: [], length: "standard" };
+const template: Template = {
+  name: "committee",
+  sections: [section("A"), section("B"), section("C")],
+  labels: [],
+  agenda: [],
+  questions: [],
+  length: "standard",
+};
 const draft = draftOf(template);
 const titles = (made: Draft) => made.sections.map((each) => each.title);
 

@@ -11,7 +11,11 @@ export function draftOf(template: Template): Draft {
 }
 
 export function templateOf(draft: Draft): Template {
-  return { ...copyOf(draft), name: draft.name, sections: draft.sections.map(({ title, kinds, words, voices, group, most }) => ({ title, kinds, words, voices, group, most })) };
+  return {
+    ...copyOf(draft),
+    name: draft.name,
+    sections: draft.sections.map(({ title, kinds, words, voices, group, most }) => ({ title, kinds, words, voices, group, most })),
+  };
 }
 
 /** A section or template as it is being written. */
@@ -55,5 +59,12 @@ export function copyOf({ name, sections, labels, agenda, questions, length }: Te
 
 /** What people type with commas or on lines of their own, as a list. */
 export function listed(text: string, between: RegExp): string[] {
-  return [...new Set(text.split(between).map((each) => each.trim()).filter(Boolean))];
+  return [
+    ...new Set(
+      text
+        .split(between)
+        .map((each) => each.trim())
+        .filter(Boolean),
+    ),
+  ];
 }

@@ -3,8 +3,18 @@ import type { Schemas } from "../../api/client";
 type Trust = Schemas["TrustOut"];
 
 export const KIND_NAMES: Record<Trust["kind"], string> = {
-  note: "Notes", decision: "Decisions", action: "Actions", question: "Questions", key_point: "Key points", figure: "Figures", risk: "Risks", step: "Steps",
-  need: "Needs and objections", named: "Who was named", turning_point: "Turning points", sought: "Looked for by own words",
+  note: "Notes",
+  decision: "Decisions",
+  action: "Actions",
+  question: "Questions",
+  key_point: "Key points",
+  figure: "Figures",
+  risk: "Risks",
+  step: "Steps",
+  need: "Needs and objections",
+  named: "Who was named",
+  turning_point: "Turning points",
+  sought: "Looked for by own words",
 };
 const ENOUGH = 5; // lines that somebody must have looked at before a share says anything
 

@@ -25,10 +25,15 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
     try {
       const names = [...there, ...(typed.trim() ? [typed.trim()] : [])];
       const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-      const room = await bodyAs("RoomOut", client.POST("/api/rooms", { body: { title, kind: "general meeting", template, time_zone, people: names, agenda: readAgenda(agenda) } }));
+      const room = await bodyAs(
+        "RoomOut",
+        client.POST("/api/rooms", {
+          body: { title, kind: "general meeting", template, time_zone, people: names, agenda: readAgenda(agenda) },
+        }),
+      );
       void queries.invalidateQueries({ queryKey: ["meetings"] });
       void queries.invalidateQueries({ queryKey: ["people"] });
-      navigate(`/meetings/${room.board.meeting.id}/room`);
+      void navigate(`/meetings/${room.board.meeting.id}/room`);
     } catch (problem) {
       setError(sentenceOf(problem));
       setBusy(false);
@@ -39,16 +44,31 @@ export function NewMeeting({ onClose }: { onClose: () => void }) {
       <DialogTitle id="new-meeting-title">Record a meeting</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important" }}>
         <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "2fr 1fr" }, gap: 2 }}>
-          <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} required autoFocus slotProps={{ htmlInput: { maxLength: 200 } }} />
+          <TextField
+            label="Title"
+            value={title}
+            onChange={(e) => setTitle(e.target.value)}
+            required
+            autoFocus
+            slotProps={{ htmlInput: { maxLength: 200 } }}
+          />
           <TemplateField value={template} onChoose={setTemplate} />
         </Box>
         <PeopleField label="Who is there besides you" value={there} onChange={setThere} typed={typed} onType={setTyped} />
         <AgendaField text={agenda} onText={setAgenda} />
-        {error && <Alert severity="error" variant="outlined">{error}</Alert>}
+        {error && (
+          <Alert severity="error" variant="outlined">
+            {error}
+          </Alert>
+        )}
       </DialogContent>
       <DialogActions sx={{ px: 3, pb: 2 }}>
-        <Button color="inherit" onClick={onClose}>Leave it</Button>
-        <Button variant="contained" disabled={busy || !title.trim()} onClick={() => void open()}>Open the room</Button>
+        <Button color="inherit" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button variant="contained" disabled={busy || !title.trim()} onClick={() => void open()}>
+          Open the room
+        </Button>
       </DialogActions>
     </Dialog>
   );

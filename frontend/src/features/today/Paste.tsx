@@ -12,15 +12,35 @@ export function Paste({ onText, onClose }: { onText: (file: File) => void; onClo
       <DialogTitle id="paste-title">Paste a transcript</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 1.5, pt: "8px !important" }}>
         <TextField
-          autoFocus multiline rows={11} label="Transcript" value={text} onChange={(e) => setText(e.target.value)} placeholder={"Maren: Good morning.\n[0:12] Tobias: Is the ferry in?"}
+          autoFocus
+          multiline
+          rows={11}
+          label="Transcript"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          placeholder={"Maren: Good morning.\n[0:12] Tobias: Is the ferry in?"}
           slotProps={{ inputLabel: { shrink: true } }}
         />
-        <Typography role="status" color="textSecondary" sx={{ minHeight: 24 }}>{look.told}</Typography>
-        {look.wrong && <Alert severity="warning" variant="outlined">{look.wrong}</Alert>}
+        <Typography role="status" color="textSecondary" sx={{ minHeight: 24 }}>
+          {look.told}
+        </Typography>
+        {look.wrong && (
+          <Alert severity="warning" variant="outlined">
+            {look.wrong}
+          </Alert>
+        )}
       </DialogContent>
       <DialogActions sx={{ px: 3, pb: 2 }}>
-        <Button color="inherit" onClick={onClose}>Leave it</Button>
-        <Button variant="contained" disabled={!look.usable} onClick={() => onText(new File([text], "Pasted transcript.txt", { type: "text/plain" }))}>Go on</Button>
+        <Button color="inherit" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button
+          variant="contained"
+          disabled={!look.usable}
+          onClick={() => onText(new File([text], "Pasted transcript.txt", { type: "text/plain" }))}
+        >
+          Go on
+        </Button>
       </DialogActions>
     </Dialog>
   );

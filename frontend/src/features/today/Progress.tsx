@@ -25,7 +25,15 @@ export function waiting(ahead: number | null): string {
 }
 
 /** How far the work on a meeting is, what is being done and what can be done about it. */
-export function Progress({ meeting, sending, onChooseAgain }: { meeting: Schemas["MeetingOut"]; sending: Sending | undefined; onChooseAgain: () => void }) {
+export function Progress({
+  meeting,
+  sending,
+  onChooseAgain,
+}: {
+  meeting: Schemas["MeetingOut"];
+  sending: Sending | undefined;
+  onChooseAgain: () => void;
+}) {
   const { cancel, retry, putAway } = useWork(meeting.id);
   const job = meeting.job;
   if (sending) return <Arriving sending={sending} onChooseAgain={onChooseAgain} />;
@@ -34,24 +42,57 @@ export function Progress({ meeting, sending, onChooseAgain }: { meeting: Schemas
     const held = meeting.upload?.held.length ?? 0;
     const all = meeting.upload ? Math.max(1, Math.ceil(meeting.upload.size / meeting.upload.part_size)) : 1;
     return (
-      <Bar value={held / all} text={`${meeting.upload?.name ?? "The file"} has arrived in part (${Math.floor((held / all) * 100)} %). Choose the same file again to go on.`} tone="waits">
-        <Button size="small" onClick={onChooseAgain}>Choose the file</Button>
+      <Bar
+        value={held / all}
+        text={`${meeting.upload?.name ?? "The file"} has arrived in part (${Math.floor((held / all) * 100)} %). Choose the same file again to go on.`}
+        tone="waits"
+      >
+        <Button size="small" onClick={onChooseAgain}>
+          Choose the file
+        </Button>
       </Bar>
     );
   }
-  const away = meeting.runner && !job.put_away && <Button size="small" color="inherit" onClick={putAway}>Put away</Button>;
+  const away = meeting.runner && !job.put_away && (
+    <Button size="small" color="inherit" onClick={putAway}>
+      Put away
+    </Button>
+  );
   if (job.state === "failed") {
-    return <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed">{meeting.runner && <Button size="small" onClick={retry}>Try again</Button>}{away}</Bar>;
+    return (
+      <Bar value={job.progress} text={job.error ?? "This failed."} tone="failed">
+        {meeting.runner && (
+          <Button size="small" onClick={retry}>
+            Try again
+          </Button>
+        )}
+        {away}
+      </Bar>
+    );
   }
   if (job.state === "cancelled") {
-    return <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits">{meeting.runner && <Button size="small" onClick={retry}>Go on</Button>}{away}</Bar>;
+    return (
+      <Bar value={job.progress} text="Stopped. The recording is kept." tone="waits">
+        {meeting.runner && (
+          <Button size="small" onClick={retry}>
+            Go on
+          </Button>
+        )}
+        {away}
+      </Bar>
+    );
   }
   if (job.state === "done") return null;
   const number = job.steps.indexOf(job.step) + 1;
-  const text = job.state === "waiting" ? waiting(job.ahead) : `${STEPS[job.step] ?? "Working"} (step ${Math.max(1, number)} of ${job.steps.length})`;
+  const text =
+    job.state === "waiting" ? waiting(job.ahead) : `${STEPS[job.step] ?? "Working"} (step ${Math.max(1, number)} of ${job.steps.length})`;
   return (
     <Bar value={job.progress} text={text} detail={job.remaining ? remaining(job.remaining) : ""}>
-      {meeting.runner && <Button size="small" color="inherit" onClick={cancel}>Stop</Button>}
+      {meeting.runner && (
+        <Button size="small" color="inherit" onClick={cancel}>
+          Stop
+        </Button>
+      )}
     </Bar>
   );
 }
@@ -64,12 +105,22 @@ function Arriving({ sending, onChooseAgain }: { sending: Sending; onChooseAgain:
   }[sending.state];
   return (
     <Bar value={sending.share} text={text} tone={sending.state === "failed" ? "failed" : "goes"}>
-      {sending.state === "failed" && <Button size="small" onClick={onChooseAgain}>Choose the file again</Button>}
+      {sending.state === "failed" && (
+        <Button size="small" onClick={onChooseAgain}>
+          Choose the file again
+        </Button>
+      )}
     </Bar>
   );
 }
 
-function Bar({ value, text, detail = "", tone = "goes", children }: {
+function Bar({
+  value,
+  text,
+  detail = "",
+  tone = "goes",
+  children,
+}: {
   value: number;
   text: string;
   detail?: string;
@@ -77,12 +128,28 @@ function Bar({ value, text, detail = "", tone = "goes", children }: {
   children?: React.ReactNode;
 }) {
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: tone === "failed" ? "1fr" : "1fr auto", sm: "1fr auto" }, columnGap: 2, alignItems: "center" }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: tone === "failed" ? "1fr" : "1fr auto", sm: "1fr auto" },
+        columnGap: 2,
+        alignItems: "center",
+      }}
+    >
       <Typography variant="body2" role="status" color={tone === "failed" ? "error" : "textSecondary"}>
-        {text}{tone === "goes" && ` · ${Math.floor(value * 100)} %`}{detail && ` · ${detail}`}
+        {text}
+        {tone === "goes" && ` · ${Math.floor(value * 100)} %`}
+        {detail && ` · ${detail}`}
       </Typography>
       <Box>{children}</Box>
-      {tone !== "failed" && <LinearProgress variant="determinate" value={value * 100} aria-label={text} sx={{ gridColumn: "1 / -1", height: 3, borderRadius: 1, bgcolor: "divider" }} />}
+      {tone !== "failed" && (
+        <LinearProgress
+          variant="determinate"
+          value={value * 100}
+          aria-label={text}
+          sx={{ gridColumn: "1 / -1", height: 3, borderRadius: 1, bgcolor: "divider" }}
+        />
+      )}
     </Box>
   );
 }

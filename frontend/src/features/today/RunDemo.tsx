@@ -16,7 +16,7 @@ export function RunDemo() {
     mutationFn: () => bodyAs("RoomOut", client.POST("/api/rooms/demo")),
     onSuccess: (room) => {
       void queries.invalidateQueries({ queryKey: ["meetings"] });
-      navigate(`/meetings/${room.board.meeting.id}/room`);
+      void navigate(`/meetings/${room.board.meeting.id}/room`);
     },
     onError: (error) => notice({ text: sentenceOf(error), severity: "error" }),
   });
@@ -25,9 +25,13 @@ export function RunDemo() {
     <Paper sx={{ p: 2, display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
       <Box sx={{ flex: 1, minWidth: 200 }}>
         <Typography sx={{ fontWeight: 700 }}>See a meeting being recorded</Typography>
-        <Typography variant="body2" color="textSecondary">A committee of the ferry cooperative, played through a simulated call.</Typography>
+        <Typography variant="body2" color="textSecondary">
+          A committee of the ferry cooperative, played through a simulated call.
+        </Typography>
       </Box>
-      <Button variant="outlined" disabled={run.isPending} onClick={() => run.mutate()}>Run the demo meeting</Button>
+      <Button variant="outlined" disabled={run.isPending} onClick={() => run.mutate()}>
+        Run the demo meeting
+      </Button>
     </Paper>
   );
 }

@@ -24,12 +24,26 @@ const LOOK = 60_000; // milliseconds: the stream of events tells what moves; thi
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
 export function Today() {
-  const meetings = useQuery({ queryKey: ["meetings", "today"], queryFn: () => body(client.GET("/api/meetings/today")), refetchInterval: LOOK });
-  const actions = useQuery({ queryKey: ["actions"], queryFn: () => body(client.GET("/api/meetings/actions", { params: { query: { most: MOST_ACTIONS } } })) });
+  const meetings = useQuery({
+    queryKey: ["meetings", "today"],
+    queryFn: () => body(client.GET("/api/meetings/today")),
+    refetchInterval: LOOK,
+  });
+  const actions = useQuery({
+    queryKey: ["actions"],
+    queryFn: () => body(client.GET("/api/meetings/actions", { params: { query: { most: MOST_ACTIONS } } })),
+  });
   const notice = useNotice();
   const navigate = useNavigate();
-  const resumed = useCallback((meetingId: string) =>
-    notice({ text: "Going on where this file stopped.", severity: "info", action: { label: "Open", run: () => navigate(`/meetings/${meetingId}`) } }), [notice, navigate]);
+  const resumed = useCallback(
+    (meetingId: string) =>
+      notice({
+        text: "Going on where this file stopped.",
+        severity: "info",
+        action: { label: "Open", run: () => void navigate(`/meetings/${meetingId}`) },
+      }),
+    [notice, navigate],
+  );
   const bring = useBringIn(resumed);
   const picker = useRef<HTMLInputElement>(null);
   const [starting, setStarting] = useState(false);
@@ -43,43 +57,91 @@ export function Today() {
   const none = on.total + busy.total + not_done.total + check.total === 0;
   return (
     <DropZone onDrop={choose}>
-      <Box sx={{ maxWidth: 1120, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" } }}>
+      <Box
+        sx={{
+          maxWidth: 1120,
+          mx: "auto",
+          p: { xs: 2, sm: 4 },
+          display: "grid",
+          gap: 4,
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 3fr) minmax(0, 2fr)" },
+        }}
+      >
         <Box sx={{ gridColumn: "1 / -1", display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
-          <Typography variant="h1" sx={{ flex: 1 }}>Today</Typography>
-          <Button variant="contained" color="error" onClick={() => setStarting(true)}>Record a meeting</Button>
-          <Tooltip title="Or drop it anywhere on this page, together with its transcript or chat if you have them"><Button variant="outlined" onClick={() => picker.current?.click()}>Bring in a recording</Button></Tooltip>
-          <Button color="inherit" onClick={() => setPasting(true)}>Paste a transcript</Button>
-          <input ref={picker} type="file" multiple hidden accept={TAKEN} aria-label="Recording" onChange={(e) => { choose(e.target.files); e.target.value = ""; }} />
+          <Typography variant="h1" sx={{ flex: 1 }}>
+            Today
+          </Typography>
+          <Button variant="contained" color="error" onClick={() => setStarting(true)}>
+            Record a meeting
+          </Button>
+          <Tooltip title="Or drop it anywhere on this page, together with its transcript or chat if you have them">
+            <Button variant="outlined" onClick={() => picker.current?.click()}>
+              Bring in a recording
+            </Button>
+          </Tooltip>
+          <Button color="inherit" onClick={() => setPasting(true)}>
+            Paste a transcript
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            multiple
+            hidden
+            accept={TAKEN}
+            aria-label="Recording"
+            onChange={(e) => {
+              choose(e.target.files);
+              e.target.value = "";
+            }}
+          />
         </Box>
         <Box sx={{ display: "grid", gap: 4, alignContent: "start" }}>
           <RunDemo />
           {on.total > 0 && (
             <Section title={`On now (${on.total})`}>
-              {on.meetings.map((m) => <OnNow key={m.id} meeting={m} />)}
+              {on.meetings.map((m) => (
+                <OnNow key={m.id} meeting={m} />
+              ))}
               <Further list={on} />
             </Section>
           )}
           {busy.total > 0 && (
             <Section title={`Being worked on (${busy.total})`}>
-              {busy.meetings.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+              {busy.meetings.map((m) => (
+                <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />
+              ))}
               <Further list={busy} />
             </Section>
           )}
           {not_done.total > 0 && (
             <Section title={`Not done (${not_done.total})`}>
-              {not_done.meetings.map((m) => <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />)}
+              {not_done.meetings.map((m) => (
+                <Working key={m.id} meeting={m} onChooseAgain={() => picker.current?.click()} />
+              ))}
               <Further list={not_done} />
             </Section>
           )}
           <Section title={`Minutes to check (${check.total})`}>
-            {check.meetings.map((m) => <ToCheck key={m.id} meeting={m} />)}
+            {check.meetings.map((m) => (
+              <ToCheck key={m.id} meeting={m} />
+            ))}
             <Further list={check} />
-            {!check.total && <Empty>{none ? "Nothing is waiting. Bring in a recording or a transcript, and its minutes appear here." : "Every line has been checked."}</Empty>}
+            {!check.total && (
+              <Empty>
+                {none
+                  ? "Nothing is waiting. Bring in a recording or a transcript, and its minutes appear here."
+                  : "Every line has been checked."}
+              </Empty>
+            )}
           </Section>
         </Box>
         <Section title={`Open actions (${actions.data?.total ?? 0})`}>
-          {actions.data?.actions.map((action) => <Action key={action.line_id} action={action} />)}
-          {(actions.data?.total ?? 0) > MOST_ACTIONS && <Empty>and {(actions.data?.total ?? 0) - MOST_ACTIONS} more on their records</Empty>}
+          {actions.data?.actions.map((action) => (
+            <Action key={action.line_id} action={action} />
+          ))}
+          {(actions.data?.total ?? 0) > MOST_ACTIONS && (
+            <Empty>and {(actions.data?.total ?? 0) - MOST_ACTIONS} more on their records</Empty>
+          )}
           {actions.data?.total === 0 && <Empty>Nothing is waiting to be done.</Empty>}
           {actions.error && <Failure error={actions.error} />}
         </Section>
@@ -87,11 +149,23 @@ export function Today() {
       {starting && <NewMeeting onClose={() => setStarting(false)} />}
       {bring.chosen[0] && (
         <BringIn
-          key={bring.chosen[0].file.name + bring.chosen[0].file.lastModified} chosen={bring.chosen} onRole={(file, role) => bring.change(file, { role })} onLeaveOut={bring.leaveOut}
-          onSubmit={bring.submit} onClose={bring.close}
+          key={bring.chosen[0].file.name + bring.chosen[0].file.lastModified}
+          chosen={bring.chosen}
+          onRole={(file, role) => bring.change(file, { role })}
+          onLeaveOut={bring.leaveOut}
+          onSubmit={bring.submit}
+          onClose={bring.close}
         />
       )}
-      {pasting && <Paste onClose={() => setPasting(false)} onText={(file) => { setPasting(false); void bring.choose([file]); }} />}
+      {pasting && (
+        <Paste
+          onClose={() => setPasting(false)}
+          onText={(file) => {
+            setPasting(false);
+            void bring.choose([file]);
+          }}
+        />
+      )}
     </DropZone>
   );
 }
@@ -104,8 +178,19 @@ function DropZone({ onDrop, children }: { onDrop: (files: FileList | null) => vo
   };
   return (
     <Box
-      onDragOver={(e) => stop(e, true)} onDragLeave={(e) => stop(e, false)} onDrop={(e) => { stop(e, false); onDrop(e.dataTransfer.files); }}
-      sx={{ minHeight: "100%", outline: over ? "3px dashed" : "none", outlineColor: "primary.main", outlineOffset: "-10px", bgcolor: over ? "wash" : undefined }}
+      onDragOver={(e) => stop(e, true)}
+      onDragLeave={(e) => stop(e, false)}
+      onDrop={(e) => {
+        stop(e, false);
+        onDrop(e.dataTransfer.files);
+      }}
+      sx={{
+        minHeight: "100%",
+        outline: over ? "3px dashed" : "none",
+        outlineColor: "primary.main",
+        outlineOffset: "-10px",
+        bgcolor: over ? "wash" : undefined,
+      }}
     >
       {children}
     </Box>
@@ -115,14 +200,20 @@ function DropZone({ onDrop, children }: { onDrop: (files: FileList | null) => vo
 function Section({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <Box component="section" aria-label={title} sx={{ minWidth: 0 }}>
-      <Typography variant="h3" component="h2" sx={{ color: "text.secondary", borderBottom: 1, borderColor: "divider", pb: 0.5, mb: 1 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ color: "text.secondary", borderBottom: 1, borderColor: "divider", pb: 0.5, mb: 1 }}>
+        {title}
+      </Typography>
       {children}
     </Box>
   );
 }
 
 function Empty({ children }: { children: React.ReactNode }) {
-  return <Typography color="textSecondary" sx={{ py: 1 }}>{children}</Typography>;
+  return (
+    <Typography color="textSecondary" sx={{ py: 1 }}>
+      {children}
+    </Typography>
+  );
 }
 
 function Further({ list }: { list: Schemas["MeetingsOut"] }) {
@@ -132,7 +223,13 @@ function Further({ list }: { list: Schemas["MeetingsOut"] }) {
 
 function Heading({ meeting }: { meeting: Schemas["MeetingOut"] }) {
   return (
-    <Link component={RouterLink} to={`/meetings/${meeting.id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>
+    <Link
+      component={RouterLink}
+      to={`/meetings/${meeting.id}`}
+      color="inherit"
+      underline="hover"
+      sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}
+    >
       {meeting.title}
     </Link>
   );
@@ -145,10 +242,22 @@ function OnNow({ meeting }: { meeting: Schemas["MeetingOut"] }) {
   return (
     <Paper sx={{ p: 2, mb: 1.5, display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
       <Box sx={{ flex: 1, minWidth: 180 }}>
-        <Link component={RouterLink} to={`/meetings/${meeting.id}/room`} color="inherit" underline="hover" sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}>{meeting.title}</Link>
-        <Typography variant="body2" color={state === "recording" ? "error" : "textSecondary"}>{ROOM_STATES[state]}</Typography>
+        <Link
+          component={RouterLink}
+          to={`/meetings/${meeting.id}/room`}
+          color="inherit"
+          underline="hover"
+          sx={{ fontFamily: SERIF, fontSize: "1.08rem", fontWeight: 600, overflowWrap: "anywhere" }}
+        >
+          {meeting.title}
+        </Link>
+        <Typography variant="body2" color={state === "recording" ? "error" : "textSecondary"}>
+          {ROOM_STATES[state]}
+        </Typography>
       </Box>
-      <Button size="small" variant="outlined" component={RouterLink} to={`/meetings/${meeting.id}/room`}>Open the room</Button>
+      <Button size="small" variant="outlined" component={RouterLink} to={`/meetings/${meeting.id}/room`}>
+        Open the room
+      </Button>
     </Paper>
   );
 }
@@ -167,7 +276,9 @@ function ToCheck({ meeting }: { meeting: Schemas["MeetingOut"] }) {
   return (
     <Box sx={{ py: 1.25, borderBottom: 1, borderColor: "divider", display: "grid", gridTemplateColumns: "1fr auto", columnGap: 2 }}>
       <Heading meeting={meeting} />
-      <Typography sx={{ whiteSpace: "nowrap" }}>{meeting.unchecked} {meeting.unchecked < meeting.lines ? `of ${meeting.lines} ` : ""}lines</Typography>
+      <Typography sx={{ whiteSpace: "nowrap" }}>
+        {meeting.unchecked} {meeting.unchecked < meeting.lines ? `of ${meeting.lines} ` : ""}lines
+      </Typography>
       <MeetingFacts meeting={meeting} />
     </Box>
   );
@@ -176,10 +287,27 @@ function ToCheck({ meeting }: { meeting: Schemas["MeetingOut"] }) {
 function Action({ action }: { action: Schemas["OpenAction"] }) {
   return (
     <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider" }}>
-      <Link component={RouterLink} to={`/meetings/${action.meeting_id}#line-${action.line_id}`} color="inherit" underline="hover" sx={{ fontFamily: SERIF }}>{action.text}</Link>
+      <Link
+        component={RouterLink}
+        to={`/meetings/${action.meeting_id}#line-${action.line_id}`}
+        color="inherit"
+        underline="hover"
+        sx={{ fontFamily: SERIF }}
+      >
+        {action.text}
+      </Link>
       <Typography variant="body2" color="textSecondary">
-        {action.owner.length ? action.owner.join(", ") : <Box component="span" sx={{ color: "error.main" }}>Nobody took this on</Box>}
-        {" · "}{action.due ? `by ${day(action.due)}` : "no date named"}{" · "}{action.meeting}
+        {action.owner.length ? (
+          action.owner.join(", ")
+        ) : (
+          <Box component="span" sx={{ color: "error.main" }}>
+            Nobody took this on
+          </Box>
+        )}
+        {" · "}
+        {action.due ? `by ${day(action.due)}` : "no date named"}
+        {" · "}
+        {action.meeting}
       </Typography>
     </Box>
   );

@@ -21,9 +21,7 @@ export interface Sending {
   error: string;
 }
 
-type Act =
-  | { type: "set"; sending: Sending }
-  | { type: "end"; meetingId: string };
+type Act = { type: "set"; sending: Sending } | { type: "end"; meetingId: string };
 
 /** The files on their way, by meeting. */
 export function sendingReducer(state: Record<string, Sending>, act: Act): Record<string, Sending> {
@@ -44,30 +42,36 @@ const LONGEST_PAUSE = 15_000; // milliseconds
 export function UploadProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient();
   const [sending, act] = useReducer(sendingReducer, {});
-  const send = useCallback(async (files: readonly Chosen[], meetingId: string) => {
-    let name = files[0]?.file.name ?? "";
-    const note = (share: number, state: Sending["state"] = "sending", error = "") =>
-      act({ type: "set", sending: { meetingId, name, share, state, error } });
-    const todo = files.flatMap((each) => missing(each.upload.size, each.upload.held).map((number) => ({ ...each, number })));
-    const held = files.reduce((sum, each) => sum + each.upload.held.length, 0);
-    const all = Math.max(1, todo.length + held);
-    let done = held;
-    note(done / all);
-    try {
-      for (const { file, upload, number } of todo) {
-        name = file.name;
-        await putPart(file, upload.id, number, () => note(done / all, "waiting"));
-        done += 1;
-        note(done / all);
+  const send = useCallback(
+    async (files: readonly Chosen[], meetingId: string) => {
+      let name = files[0]?.file.name ?? "";
+      const note = (share: number, state: Sending["state"] = "sending", error = "") =>
+        act({ type: "set", sending: { meetingId, name, share, state, error } });
+      const todo = files.flatMap((each) => missing(each.upload.size, each.upload.held).map((number) => ({ ...each, number })));
+      const held = files.reduce((sum, each) => sum + each.upload.held.length, 0);
+      const all = Math.max(1, todo.length + held);
+      let done = held;
+      note(done / all);
+      try {
+        for (const { file, upload, number } of todo) {
+          name = file.name;
+          await putPart(file, upload.id, number, () => note(done / all, "waiting"));
+          done += 1;
+          note(done / all);
+        }
+        await persist(
+          () => body(client.POST("/api/meetings/{meeting_id}/begin", { params: { path: { meeting_id: meetingId } } })),
+          () => note(1, "waiting"),
+        );
+        act({ type: "end", meetingId });
+      } catch (error) {
+        note(done / all, "failed", sentenceOf(error));
       }
-      await persist(() => body(client.POST("/api/meetings/{meeting_id}/begin", { params: { path: { meeting_id: meetingId } } })), () => note(1, "waiting"));
-      act({ type: "end", meetingId });
-    } catch (error) {
-      note(done / all, "failed", sentenceOf(error));
-    }
-    await queries.invalidateQueries({ queryKey: ["meetings"] });
-    await queries.invalidateQueries({ queryKey: ["record", meetingId] });
-  }, [queries]);
+      await queries.invalidateQueries({ queryKey: ["meetings"] });
+      await queries.invalidateQueries({ queryKey: ["record", meetingId] });
+    },
+    [queries],
+  );
   useLeaveWarning(Object.values(sending).some((s) => s.state !== "failed"));
   const value = useMemo(() => ({ sending, send }), [sending, send]);
   return <UploadContext value={value}>{children}</UploadContext>;

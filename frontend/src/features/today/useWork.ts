@@ -8,24 +8,37 @@ import { useNotice } from "../../app/notices";
 export function useWork(meetingId: string) {
   const queries = useQueryClient();
   const notice = useNotice();
-  const ask = useCallback(async (path: "/api/meetings/{meeting_id}/cancel" | "/api/meetings/{meeting_id}/retry") => {
-    try {
-      await body(client.POST(path, { params: { path: { meeting_id: meetingId } } }));
-    } catch (error) {
-      notice({ text: sentenceOf(error), severity: "error" });
-    }
-    await queries.invalidateQueries({ queryKey: ["meetings"] });
-    await queries.invalidateQueries({ queryKey: ["record", meetingId] });
-  }, [meetingId, notice, queries]);
-  const putAway = useCallback(async (away: boolean) => {
-    try {
-      await body(client.PUT("/api/meetings/{meeting_id}/put-away", { params: { path: { meeting_id: meetingId } }, body: { put_away: away } }));
-      if (away) notice({ text: "Put away. The meeting stays in the Archive, and its work can be tried again there.", severity: "info", action: { label: "Take back", run: () => void putAway(false) } });
-    } catch (error) {
-      notice({ text: sentenceOf(error), severity: "error" });
-    }
-    await queries.invalidateQueries({ queryKey: ["meetings"] });
-  }, [meetingId, notice, queries]);
+  const ask = useCallback(
+    async (path: "/api/meetings/{meeting_id}/cancel" | "/api/meetings/{meeting_id}/retry") => {
+      try {
+        await body(client.POST(path, { params: { path: { meeting_id: meetingId } } }));
+      } catch (error) {
+        notice({ text: sentenceOf(error), severity: "error" });
+      }
+      await queries.invalidateQueries({ queryKey: ["meetings"] });
+      await queries.invalidateQueries({ queryKey: ["record", meetingId] });
+    },
+    [meetingId, notice, queries],
+  );
+  const putAway = useCallback(
+    async (away: boolean) => {
+      try {
+        await body(
+          client.PUT("/api/meetings/{meeting_id}/put-away", { params: { path: { meeting_id: meetingId } }, body: { put_away: away } }),
+        );
+        if (away)
+          notice({
+            text: "Put away. The meeting stays in the Archive, and its work can be tried again there.",
+            severity: "info",
+            action: { label: "Take back", run: () => void putAway(false) },
+          });
+      } catch (error) {
+        notice({ text: sentenceOf(error), severity: "error" });
+      }
+      await queries.invalidateQueries({ queryKey: ["meetings"] });
+    },
+    [meetingId, notice, queries],
+  );
   return {
     putAway: () => void putAway(true),
     cancel: () => void ask("/api/meetings/{meeting_id}/cancel"),

@@ -46,24 +46,28 @@ function opened(): Promise<IDBDatabase> {
 /** IndexedDB with strict durability: a part that is kept survives a crash of the browser. */
 export async function openPartStore(): Promise<PartStore> {
   const database = await opened();
-  const change = (work: (transaction: IDBTransaction) => void) => new Promise<void>((resolve, reject) => {
-    const transaction = database.transaction(["parts", "runs"], "readwrite", { durability: "strict" });
-    transaction.oncomplete = () => resolve();
-    transaction.onabort = transaction.onerror = () => reject(transaction.error ?? new Error("This browser keeps nothing."));
-    work(transaction);
-  });
-  const read = <T>(store: string, ask: (store: IDBObjectStore) => IDBRequest<T>) => new Promise<T>((resolve, reject) => {
-    const request = ask(database.transaction(store).objectStore(store));
-    request.onsuccess = () => resolve(request.result);
-    request.onerror = () => reject(request.error ?? new Error("This browser keeps nothing."));
-  });
+  const change = (work: (transaction: IDBTransaction) => void) =>
+    new Promise<void>((resolve, reject) => {
+      const transaction = database.transaction(["parts", "runs"], "readwrite", { durability: "strict" });
+      transaction.oncomplete = () => resolve();
+      transaction.onabort = transaction.onerror = () => reject(transaction.error ?? new Error("This browser keeps nothing."));
+      work(transaction);
+    });
+  const read = <T>(store: string, ask: (store: IDBObjectStore) => IDBRequest<T>) =>
+    new Promise<T>((resolve, reject) => {
+      const request = ask(database.transaction(store).objectStore(store));
+      request.onsuccess = () => resolve(request.result);
+      request.onerror = () => reject(request.error ?? new Error("This browser keeps nothing."));
+    });
   return {
-    put: (part, run) => change((t) => {
-      t.objectStore("parts").put(part);
-      t.objectStore("runs").put(run);
-    }),
+    put: (part, run) =>
+      change((t) => {
+        t.objectStore("parts").put(part);
+        t.objectStore("runs").put(run);
+      }),
     remove: (part) => change((t) => t.objectStore("parts").delete([part.meetingId, part.run, part.number])),
-    parts: (meetingId) => read("parts", (s) => s.getAll(IDBKeyRange.bound([meetingId, 0, 0], [meetingId, 1e9, 1e9])) as IDBRequest<KeptPart[]>),
+    parts: (meetingId) =>
+      read("parts", (s) => s.getAll(IDBKeyRange.bound([meetingId, 0, 0], [meetingId, 1e9, 1e9])) as IDBRequest<KeptPart[]>),
     note: (run) => change((t) => t.objectStore("runs").put(run)),
     run: (meetingId) => read("runs", (s) => s.get(meetingId) as IDBRequest<KeptRun | undefined>),
   };

@@ -1,9 +1,11 @@
 import { Parts } from "./pieces";
 
 /** From the page: the track's frames, or raw samples of the worklet; `end` flushes what is left. */
-export type ToWorker = { type: "frames"; readable: ReadableStream<AudioData> } | { type: "samples"; samples: Float32Array; rate: number } | { type: "end" };
+export type ToWorker =
+  { type: "frames"; readable: ReadableStream<AudioData> } | { type: "samples"; samples: Float32Array; rate: number } | { type: "end" };
 /** To the page: a part with its level, and `begun`, the clock in seconds at the first sample, once. */
-export type FromWorker = { type: "part"; data: ArrayBuffer; level: { rms: number; peak: number }; begun: number | null } | { type: "ended" };
+export type FromWorker =
+  { type: "part"; data: ArrayBuffer; level: { rms: number; peak: number }; begun: number | null } | { type: "ended" };
 
 const parts = new Parts();
 let begun: number | null = null;

@@ -53,7 +53,11 @@ export class Recorder {
   }
 
   /** Opens the source and records; `already` is what has been recorded before, in seconds. */
-  async start(source: Source, deviceId: string, { already, takeOver, pictures }: { already: number; takeOver: boolean; pictures: boolean }): Promise<void> {
+  async start(
+    source: Source,
+    deviceId: string,
+    { already, takeOver, pictures }: { already: number; takeOver: boolean; pictures: boolean },
+  ): Promise<void> {
     this.opened ??= await openSource(source, deviceId);
     this.opened.track.onended = () => this.listener.lost();
     try {
@@ -69,7 +73,8 @@ export class Recorder {
       throw error;
     }
     const picture = this.opened.picture;
-    if (picture && pictures) this.unwatch = watchPicture(picture, (jpeg) => void this.server.picture(this.recorded, jpeg).catch(() => undefined));
+    if (picture && pictures)
+      this.unwatch = watchPicture(picture, (jpeg) => void this.server.picture(this.recorded, jpeg).catch(() => undefined));
   }
 
   /** Stops listening; the source stays open, but silent, to go on with. */
@@ -111,7 +116,10 @@ export class Recorder {
     this.listener.level(level);
     this.listener.seconds(this.recorded);
     const kept = { ...run };
-    this.chain = this.chain.then(() => this.store.put(part, kept)).catch(() => undefined).then(() => this.sender.add(part));
+    this.chain = this.chain
+      .then(() => this.store.put(part, kept))
+      .catch(() => undefined)
+      .then(() => this.sender.add(part));
   }
 
   /** Ends the run on this side: all its parts are kept on this computer when it resolves. */

@@ -2,13 +2,15 @@ import { describe, expect, it } from "vitest";
 
 import { Resampler, toPcm } from "./resample";
 
-const tone = (hertz: number, rate: number, seconds: number) => Float32Array.from({ length: rate * seconds }, (_, i) => 0.5 * Math.sin((2 * Math.PI * hertz * i) / rate));
+const tone = (hertz: number, rate: number, seconds: number) =>
+  Float32Array.from({ length: rate * seconds }, (_, i) => 0.5 * Math.sin((2 * Math.PI * hertz * i) / rate));
 
 /** Feeds a tone in uneven pieces. */
 function resampled(sound: Float32Array, rate: number): Float32Array {
   const resampler = new Resampler(rate);
   const made: number[] = [];
-  for (let at = 0, size = 441; at < sound.length; at += size, size = 300 + ((size * 7) % 400)) made.push(...resampler.push(sound.slice(at, at + size)));
+  for (let at = 0, size = 441; at < sound.length; at += size, size = 300 + ((size * 7) % 400))
+    made.push(...resampler.push(sound.slice(at, at + size)));
   return Float32Array.from(made);
 }
 

@@ -11,7 +11,12 @@ function desk(answers: (PutAnswer | null)[]) {
   const removed: number[] = [];
   const told: Waiting[] = [];
   const sender = new Sender(
-    { remove: (p) => { removed.push(p.number); return Promise.resolve(); } },
+    {
+      remove: (p) => {
+        removed.push(p.number);
+        return Promise.resolve();
+      },
+    },
     (p, _digest, lowest) => {
       sent.push(p.number);
       earliest.push(lowest);
@@ -47,7 +52,10 @@ describe("Sender", () => {
   });
 
   it("says what else is wrong, a full disk or an ended session, and goes on trying", async () => {
-    const { sender, removed, told } = desk([{ status: 507, detail: "The disk is full." }, { status: 401, detail: "Please sign in." }]);
+    const { sender, removed, told } = desk([
+      { status: 507, detail: "The disk is full." },
+      { status: 401, detail: "Please sign in." },
+    ]);
     sender.add(part(0));
     await sender.drained();
     expect(told.map((waiting) => waiting.trouble)).toEqual(expect.arrayContaining(["The disk is full.", "Please sign in."]));
@@ -65,7 +73,10 @@ describe("Sender", () => {
   });
 
   it("says which part is the earliest it has, so that the server does not wait for others", async () => {
-    const { sender, sent, earliest } = desk([{ status: 200, detail: "", held: 11 }, { status: 200, detail: "", held: 52 }]);
+    const { sender, sent, earliest } = desk([
+      { status: 200, detail: "", held: 11 },
+      { status: 200, detail: "", held: 52 },
+    ]);
     sender.add(part(50), part(51));
     await sender.drained();
     expect(sent).toEqual([50, 51]);

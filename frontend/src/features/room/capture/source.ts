@@ -25,11 +25,13 @@ export async function microphones(): Promise<Device[]> {
 
 /** Opens a source. Throws an `Error` with a sentence that says what to do. */
 export async function openSource(source: Source, deviceId: string): Promise<Opened> {
-  if (!navigator.mediaDevices) throw new Error("This browser records only over HTTPS or on this computer. Open the page with an https address.");
+  if (!navigator.mediaDevices)
+    throw new Error("This browser records only over HTTPS or on this computer. Open the page with an https address.");
   const streams: MediaStream[] = [];
   try {
     if (source !== "microphone") streams.push(await shared());
-    if (source !== "computer") streams.push(await navigator.mediaDevices.getUserMedia({ audio: deviceId ? { ...PLAIN, deviceId: { exact: deviceId } } : PLAIN }));
+    if (source !== "computer")
+      streams.push(await navigator.mediaDevices.getUserMedia({ audio: deviceId ? { ...PLAIN, deviceId: { exact: deviceId } } : PLAIN }));
   } catch (error) {
     streams.forEach(end);
     throw new Error(sentence(error, source), { cause: error });
@@ -46,12 +48,18 @@ export async function openSource(source: Source, deviceId: string): Promise<Open
       all.forEach((t) => t.stop());
       mixed?.close();
     },
-    mute: (on) => all.forEach((t) => { t.enabled = !on; }),
+    mute: (on) =>
+      all.forEach((t) => {
+        t.enabled = !on;
+      }),
   };
 }
 
 async function shared(): Promise<MediaStream> {
-  const stream = await navigator.mediaDevices.getDisplayMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false }, video: true });
+  const stream = await navigator.mediaDevices.getDisplayMedia({
+    audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    video: true,
+  });
   if (stream.getAudioTracks().length) return stream;
   end(stream);
   throw new Error("What you shared has no sound. Share a tab or the whole screen, and tick “Share audio”.");
@@ -71,9 +79,11 @@ function end(stream: MediaStream): void {
 
 function sentence(error: unknown, source: Source): string {
   const name = error instanceof DOMException ? error.name : "";
-  if (name === "NotAllowedError" && source !== "microphone") return "Nothing was shared. Press the button again and choose a tab or a screen.";
+  if (name === "NotAllowedError" && source !== "microphone")
+    return "Nothing was shared. Press the button again and choose a tab or a screen.";
   if (name === "NotAllowedError") return "The browser may not use the microphone. Allow it beside the address, then try again.";
-  if (name === "NotFoundError" || name === "OverconstrainedError") return "This microphone is not there any more. Plug it in, or choose another one.";
+  if (name === "NotFoundError" || name === "OverconstrainedError")
+    return "This microphone is not there any more. Plug it in, or choose another one.";
   if (name === "NotReadableError") return "The microphone is used by another program. Close that one, then try again.";
   return error instanceof Error && error.message ? error.message : "The sound could not be opened. Try again.";
 }

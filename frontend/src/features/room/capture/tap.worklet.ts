@@ -10,7 +10,8 @@ class Tap extends AudioWorkletProcessor {
     const first = channels[0];
     if (first) {
       const mono = new Float32Array(first.length);
-      for (const channel of channels) for (let i = 0; i < mono.length; i += 1) mono[i] = (mono[i] ?? 0) + (channel[i] ?? 0) / channels.length;
+      for (const channel of channels)
+        for (let i = 0; i < mono.length; i += 1) mono[i] = (mono[i] ?? 0) + (channel[i] ?? 0) / channels.length;
       this.port.postMessage(mono, [mono.buffer]);
     }
     return true;

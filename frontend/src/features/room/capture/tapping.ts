@@ -3,7 +3,9 @@ import tapUrl from "./tap.worklet.ts?worker&url";
 
 declare global {
   interface Window {
-    MediaStreamTrackProcessor?: new (options: { track: MediaStreamTrack; maxBufferSize?: number }) => { readable: ReadableStream<AudioData> };
+    MediaStreamTrackProcessor?: new (options: { track: MediaStreamTrack; maxBufferSize?: number }) => {
+      readable: ReadableStream<AudioData>;
+    };
   }
 }
 
@@ -22,7 +24,9 @@ const BUFFER = 200;
 export async function tap(track: MediaStreamTrack, onPart: (part: Part) => void): Promise<Tapping> {
   const worker = new Worker(new URL("./pcm.worker.ts", import.meta.url), { type: "module" });
   let ended: () => void = () => undefined;
-  const over = new Promise<void>((resolve) => { ended = resolve; });
+  const over = new Promise<void>((resolve) => {
+    ended = resolve;
+  });
   worker.onmessage = (event: MessageEvent<FromWorker>) => (event.data.type === "part" ? onPart(event.data) : ended());
   const post = (message: ToWorker, transfer: Transferable[] = []) => worker.postMessage(message, transfer);
   const close = window.MediaStreamTrackProcessor ? processed(window.MediaStreamTrackProcessor, track, post) : await tapped(track, post);
@@ -41,7 +45,7 @@ type Post = (message: ToWorker, transfer?: Transferable[]) => void;
 function processed(Processor: NonNullable<Window["MediaStreamTrackProcessor"]>, track: MediaStreamTrack, post: Post): () => void {
   const own = track.clone(); // ending the reading must not end the source
   const { readable } = new Processor({ track: own, maxBufferSize: BUFFER });
-  post({ type: "frames", readable }, [readable as unknown as Transferable]);
+  post({ type: "frames", readable }, [readable]);
   return () => own.stop();
 }
 
@@ -49,7 +53,8 @@ async function tapped(track: MediaStreamTrack, post: Post): Promise<() => void> 
   const context = new AudioContext({ latencyHint: "playback" });
   await context.audioWorklet.addModule(tapUrl);
   const node = new AudioWorkletNode(context, "tap", { numberOfInputs: 1, numberOfOutputs: 1 });
-  node.port.onmessage = (event: MessageEvent<Float32Array>) => post({ type: "samples", samples: event.data, rate: context.sampleRate }, [event.data.buffer]);
+  node.port.onmessage = (event: MessageEvent<Float32Array>) =>
+    post({ type: "samples", samples: event.data, rate: context.sampleRate }, [event.data.buffer]);
   context.createMediaStreamSource(new MediaStream([track])).connect(node);
   await context.resume();
   return () => void context.close();
