@@ -7,8 +7,8 @@ from zxcvbn import zxcvbn
 
 from nuntius.core.errors import PasswordWeak
 
-SHORTEST = 10  # characters
-LONGEST = 200  # characters; more is no better, and hashing costs time
+SHORTEST = 12  # characters; OWASP ASVS 4.0.3, 2.1.1
+LONGEST = 128  # characters; the same, 2.1.2
 READ = 72  # characters that the estimate looks at: its time grows with the square of the length
 LEAST_SCORE = 3  # of 0 to 4: "safely unguessable: moderate protection from offline slow-hash scenario", as zxcvbn says
 

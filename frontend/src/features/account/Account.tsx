@@ -200,7 +200,7 @@ function Password({ actions }: { actions: AccountActions }) {
         required
         value={password}
         onChange={(e) => setPassword(e.target.value)}
-        helperText="At least 10 characters: several words that do not belong together are best."
+        helperText="At least 12 characters: several words that do not belong together are best."
       />
       <Button type="submit" variant="outlined" disabled={busy || !present || !password}>
         Change the password

@@ -8,7 +8,7 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { useSession } from "./useSession";
 
-const GOOD = "At least 10 characters: several words that do not belong together are best.";
+const GOOD = "At least 12 characters: several words that do not belong together are best.";
 
 /** Lets in who is signed in; everybody else finds the sign-in, a link's page, or on a fresh installation the first account. */
 export function Entry({ children }: { children: ReactNode }) {
