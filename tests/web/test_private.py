@@ -29,6 +29,7 @@ def test_no_word_reaches_a_log(
     room: RoomDesk, tmp_path: Path, caplog: pytest.LogCaptureFixture, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     caplog.set_level(logging.INFO)
+    caplog.set_level(logging.DEBUG, logger="nuntius")
     desk, client = room.desk, room.client
     (tmp_path / "talk.txt").write_text(f"Maren: We paint the {PLANTED} boat on Friday.\nTobias: Okay, I'll do that.\n")
     meeting = desk.bring_in(tmp_path / "talk.txt", title=f"About {PLANTED}")
@@ -53,7 +54,7 @@ def test_no_word_reaches_a_log(
     monkeypatch.setattr("nuntius.web.routes.records.changes.correct_turn", _fails)
     assert client.put(f"{base}/turns/0", {"text": PLANTED, "was": None}).status_code == 500
     lines = [JsonLines().format(record) for record in caplog.records]
-    assert any("request failed" in line for line in lines)  # the log is the one that is looked at
+    assert all(any(what in line for line in lines) for what in ("request failed", "job ends"))  # it is this log
     assert [json.loads(line)["what"] for line in lines if PLANTED in line or PASSWORD in line] == []
 
 

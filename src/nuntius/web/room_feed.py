@@ -100,6 +100,6 @@ class RoomFeed:
 def _offer(watchers: Sequence[Subscription], event: str, text: str) -> None:
     """Sends an event to those who did not get just this one last."""
     for each in watchers:
-        if each.told.get(event) != text:
-            each.told[event] = text
+        if each.sent.get(event) != text:
+            each.sent[event] = text
             each.offer(event, text)

@@ -36,11 +36,11 @@ BEGIN = "retry: 1000\n\n"  # milliseconds after which a browser comes back
 
 
 class Subscription:
-    """What one listener gets, in order, until it ends. `told` is for the feed: what it sent last, by name of the event."""
+    """What one listener gets, in order, until it ends. `sent` is for the feed: what it sent last, by name of the event."""
 
     def __init__(self, user: User, token: str, topic: str, cancel: Callable[["Subscription"], None]) -> None:
         self.user, self.token, self.topic = user, token, topic
-        self.told: dict[str, str] = {}
+        self.sent: dict[str, str] = {}
         self.fresh = True  # until the feed has sent the whole state
         self._cancel = partial(cancel, self)
         self._loop = asyncio.get_running_loop()

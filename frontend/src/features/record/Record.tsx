@@ -1,26 +1,12 @@
 import Redo from "@mui/icons-material/Redo";
 import Undo from "@mui/icons-material/Undo";
-import {
-  Alert,
-  Box,
-  Button,
-  IconButton,
-  ToggleButton,
-  ToggleButtonGroup,
-  Tooltip,
-  Typography,
-  useMediaQuery,
-  useTheme,
-} from "@mui/material";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { Navigate, useLocation, useParams } from "react-router";
 
-import { useKeys } from "../../app/keys";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
-import { hour } from "../../shared/times";
-import { breakTold } from "../../shared/breaks";
 import { CutOut } from "../../shared/CutOut";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
@@ -28,9 +14,8 @@ import { Ask } from "./Ask";
 import { Attendees } from "./Attendees";
 import { minutesAwaited } from "./awaited";
 import { Digest } from "./Digest";
-import { fragmentOf } from "./fragment";
-import { spokeBefore, turnAt } from "./links";
 import { History } from "./History";
+import { HowRecorded } from "./HowRecorded";
 import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
@@ -39,6 +24,7 @@ import { Pictures } from "./Pictures";
 import { Narrow } from "./Narrow";
 import { isWide } from "./search";
 import { PlayerBar } from "./PlayerBar";
+import { RecordNotices } from "./RecordNotices";
 import { Replace } from "./Replace";
 import { SearchField } from "./SearchField";
 import { silences } from "./silences";
@@ -48,12 +34,14 @@ import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
 import type { Line, Reason, RecordData } from "./types";
-import { turnEnd, turnStart } from "./types";
+import { turnEnd } from "./types";
 import { VoicesAnew } from "./VoicesAnew";
 import { useAnchors } from "./useAnchors";
+import { useHash } from "./useHash";
 import { useMediaSession } from "./useMediaSession";
-import { nextSpeed, usePlayer } from "./usePlayer";
+import { usePlayer } from "./usePlayer";
 import { useRecord, type RecordActions } from "./useRecord";
+import { useRecordKeys } from "./useRecordKeys";
 import { useRecordView } from "./useRecordView";
 
 const NONE: number[] = [];
@@ -125,84 +113,23 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
 
   useHash(hash, record, view.select, player.play, view.show);
   useMediaSession(player, meeting.title, duration);
-  const turnStep = (step: 1 | -1) => {
-    const at = turnAt(record.turns, player.position.get() + 0.05);
-    const next =
-      record.turns[Math.max(0, step < 0 && player.position.get() - turnStart(record.turns[at] ?? record.turns[0]!) > 1.5 ? at : at + step)];
-    if (next) {
-      player.seek(turnStart(next));
-      view.show(turnStart(next));
-    }
-  };
-  const speakerBefore = () => {
-    const before = spokeBefore(record.turns, player.position.get());
-    if (before !== null) {
-      player.seek(before);
-      view.show(before);
-    }
-  };
-  const mark = useRef<number | null>(null);
-  const markEnd = () => {
-    const [from, to] = [mark.current ?? 0, player.position.get()];
-    if (to > from) player.loop({ start: from, end: to });
-  };
   const look = () => {
     setSide("minutes");
     view.stepDoubt();
   };
-  useKeys("Record", [
-    { key: " ", label: "Play or pause", run: player.toggle },
-    {
-      key: "/",
-      label: "Search what was said",
-      run: () => {
-        setSide("transcript");
-        setTimeout(() => field.current?.focus());
-      },
+  useRecordKeys({
+    record,
+    player,
+    view,
+    actions,
+    onTick: lineActions.onTick,
+    onLook: look,
+    onAsk: () => setAsking(true),
+    onSearch: () => {
+      setSide("transcript");
+      setTimeout(() => field.current?.focus());
     },
-    { key: "ArrowDown", label: "Next line of the minutes", run: () => view.stepLine(1) },
-    { key: "ArrowUp", label: "Previous line", run: () => view.stepLine(-1) },
-    { key: "n", label: "Next line that is worth a look", run: look },
-    { key: "Enter", label: "Hear what the line rests on", run: () => view.line && view.playLine(view.line) },
-    { key: ".", label: "Next passage of the line", run: () => view.stepPassage(1) },
-    { key: ",", label: "Previous passage of the line", run: () => view.stepPassage(-1) },
-    { key: "x", label: "Tick the line as checked", run: () => view.line && lineActions.onTick(view.line) },
-    { key: "e", label: "Edit the line", run: () => view.line && view.setEditing(view.line.id) },
-    { key: "ArrowRight", shift: false, label: "Five seconds on", run: () => player.seek(player.position.get() + 5) },
-    { key: "ArrowLeft", shift: false, label: "Five seconds back", run: () => player.seek(player.position.get() - 5) },
-    { key: "ArrowRight", ctrl: true, shown: "Ctrl →", label: "One minute on", run: () => player.seek(player.position.get() + 60) },
-    { key: "ArrowLeft", ctrl: true, shown: "Ctrl ←", label: "One minute back", run: () => player.seek(player.position.get() - 60) },
-    { key: "ArrowRight", shift: true, shown: "Shift →", label: "Next turn", run: () => turnStep(1) },
-    { key: "ArrowLeft", shift: true, shown: "Shift ←", label: "Begin of the turn, or the one before", run: () => turnStep(-1) },
-    { key: "p", label: "The last time this person spoke", run: speakerBefore },
-    {
-      key: "a",
-      label: "Repeat from here …",
-      run: () => {
-        mark.current = player.position.get();
-      },
-    },
-    { key: "b", label: "… to here", run: markEnd },
-    {
-      key: "l",
-      label: "Repeat the line’s passage, or stop repeating",
-      run: () => player.loop(player.looping ? null : (view.lit[0] ?? null)),
-    },
-    { key: ">", label: "Faster", run: () => player.setSpeed(nextSpeed(player.speed, 1)) },
-    { key: "<", label: "Slower", run: () => player.setSpeed(nextSpeed(player.speed, -1)) },
-    { key: "f", label: "Follow the sound", run: () => view.setFollowing(true) },
-    { key: "q", label: "Ask the record", run: () => setAsking(true) },
-    { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
-    { key: "y", ctrl: true, label: "Do it again", run: () => void actions.redo() },
-    {
-      key: "Escape",
-      label: "Leave the line, or the words chosen",
-      run: () => {
-        view.leave();
-        document.getSelection()?.removeAllRanges();
-      },
-    },
-  ]);
+  });
 
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column", minHeight: 0, overflow: "hidden" }}>
@@ -224,7 +151,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             {meeting.title}
           </Typography>
           <MeetingFacts meeting={meeting} />
-          {record.consent && <Kept record={record} />}
+          {record.consent && <HowRecorded record={record} />}
         </Box>
         {record.minutes && (
           <MinutesScope
@@ -316,22 +243,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           </ToggleButtonGroup>
         )}
       </Box>
-      {record.recording?.broken && (
-        <Alert severity="warning" variant="outlined" sx={{ m: 1 }}>
-          The file breaks off or is damaged in places. What could be read has been used.
-        </Alert>
-      )}
-      {record.minutes?.source === "live" && (
-        <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>
-          These minutes are from the live text. They are replaced when the better recogniser has listened to the whole; what you change
-          stays.
-        </Alert>
-      )}
-      {record.minutes?.remark && (
-        <Alert severity="info" variant="outlined" sx={{ mx: { xs: 1, sm: 3 }, mt: 1, py: 0 }}>
-          {record.minutes.remark}
-        </Alert>
-      )}
+      <RecordNotices record={record} />
       {record.minutes && <TemplateHint meetingId={meeting.id} onChoose={(template) => actions.remake({ template })} />}
       {meeting.job && meeting.job.state !== "done" && (
         <Box sx={{ px: 3, py: 1 }}>
@@ -484,51 +396,10 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   );
 }
 
-/** How the recording was announced, and where it was paused, broke off or was cut. */
-function Kept({ record }: { record: RecordData }) {
-  const { consent, breaks } = record;
-  const agreed = consent?.there.filter((p) => p.agreed_at) ?? [];
-  const facts = [
-    consent?.announced_at
-      ? `Recording announced to all at ${hour(consent.announced_at, record.meeting.time_zone)}${consent.announced_by ? ` by ${consent.announced_by}` : ""}`
-      : "",
-    consent?.brought_in || agreed.some((p) => p.brought_in) ? "consent brought in, not verified" : "",
-    agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
-    ...breaks.map(breakTold),
-  ].filter(Boolean);
-  return (
-    <Typography variant="body2" color="textSecondary">
-      {facts.join(" · ")}
-    </Typography>
-  );
-}
-
 function wordsBetween(record: RecordData, start: number, end: number): string {
   return record.turns
     .flatMap((turn) => turn.words)
     .filter((word) => word[1] < end && start < word[2])
     .map((word) => word[0])
     .join(" ");
-}
-
-/** Goes to the line (`#line-7`) or the moment (`#t=12.5`, W3C Media Fragments) that the address names. */
-function useHash(
-  hash: string,
-  record: RecordData,
-  select: (line: Line) => void,
-  play: (from: number, until?: number) => void,
-  show: (seconds: number) => void,
-): void {
-  const done = useRef("");
-  useEffect(() => {
-    if (done.current === hash) return;
-    done.current = hash;
-    const line = record.minutes?.lines.find((l) => `#line-${l.id}` === hash);
-    const moment = fragmentOf(hash);
-    if (line) select(line);
-    if (moment) {
-      play(moment.start, moment.end ?? undefined);
-      show(moment.start);
-    }
-  }, [hash, play, record, select, show]);
 }

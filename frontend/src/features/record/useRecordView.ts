@@ -161,3 +161,5 @@ export function useRecordView(record: RecordData, player: Player) {
     leave,
   };
 }
+
+export type RecordView = ReturnType<typeof useRecordView>;

@@ -257,24 +257,8 @@ def test_the_first_account_is_asked_for_once(desk: Desk) -> None:
     assert not desk.stranger().get("/api/session").json["needs_first_account"]
 
 
-def test_pages_carry_the_headers_that_keep_others_out(desk: Desk) -> None:
-    headers = desk.stranger().get("/api/health").headers
-    assert "default-src 'self'" in headers["Content-Security-Policy"]
-    assert headers["X-Content-Type-Options"] == "nosniff"
-
-
 @pytest.mark.parametrize("path", ["/../../etc/passwd", "/%2e%2e/%2e%2e/app.py", "/api/none"])
 def test_no_file_outside_the_pages_is_served(path: str, desk: Desk) -> None:
     response = desk.stranger().get(path)
     assert b"root:" not in response.data
     assert b"create_app" not in response.data
-
-
-def test_a_spoken_word_never_gets_into_the_log(desk: Desk, tmp_path: Path, caplog: pytest.LogCaptureFixture) -> None:
-    path = tmp_path / "talk.txt"
-    path.write_text("Maren: The xylophone budget is 40 pounds.\nInes: I will order xylophones by Friday.")
-    with caplog.at_level("DEBUG", logger="nuntius"):
-        desk.bring_in(path)
-        desk.work()
-    assert "job ends" in caplog.text
-    assert "xylophone" not in caplog.text
