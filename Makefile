@@ -7,8 +7,12 @@ BIN := $(VENV)/bin
 STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 DEMO_DATA := $(CURDIR)/data/demo
+MIRROR := mirror
+# Where packages come from: the folder that `make mirror` filled, where there is one, and then no network is used.
+WHEELS := $(if $(wildcard $(MIRROR)/wheels),--no-index --find-links $(MIRROR)/wheels)
+NPM_CACHE := $(if $(wildcard $(MIRROR)/npm),--offline --cache ../$(MIRROR)/npm)
 
-.PHONY: help demo test lint python-tests page-tests fuzz screenshots bench lock models context judges stating openapi clean
+.PHONY: help demo test lint python-tests page-tests fuzz screenshots bench lock models context judges stating openapi mirror clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -68,13 +72,18 @@ openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI 
 	$(BIN)/nuntius openapi frontend/src/api/openapi.json
 	cd frontend && npm run --silent types
 
+mirror: $(VENV)/installed ## write all pinned packages into mirror/, from which `make demo` then installs without any network
+	$(BIN)/pip download --quiet --disable-pip-version-check --require-hashes -r requirements.txt -d $(MIRROR)/wheels
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error --cache ../$(MIRROR)/npm
+	touch frontend/node_modules/installed
+
 clean: ## remove what was built or fetched; keeps data/
 	rm -rf $(VENV) frontend/node_modules src/nuntius/web/static .cache
 
 $(VENV)/installed: requirements.txt pyproject.toml
 	scripts/need.sh python3.11 python3.11 python3.11-venv
 	test -x $(BIN)/python || python3.11 -m venv $(VENV)
-	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check $(WHEELS) --require-hashes -r requirements.txt
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 	touch $@
 
@@ -84,7 +93,7 @@ $(VENV)/tested: $(VENV)/installed requirements-dev.txt
 
 frontend/node_modules/installed: frontend/package.json frontend/package-lock.json
 	scripts/need.sh npm nodejs npm
-	cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error $(NPM_CACHE)
 	touch $@
 
 $(STATIC): frontend/node_modules/installed $(PAGES)
