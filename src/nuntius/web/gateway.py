@@ -126,7 +126,8 @@ class _Response:
         self._context = contextvars.copy_context()  # the same for all pieces: what made one is known to the next
         self._iterable: Any = ()
         self._pieces: Iterator[bytes] = iter(())
-        self.status, self.headers = 500, [(b"", b"")][:0]
+        self.status = 500
+        self.headers: list[tuple[bytes, bytes]] = []
         self.ended = self.closed = False
 
     def begin(self) -> bytes:
