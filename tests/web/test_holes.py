@@ -149,7 +149,7 @@ def test_a_full_disk_is_told_everywhere(room: RoomDesk) -> None:
         pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
     database.close()
     event.listen(database._engine, "connect", lambda c, _: c.execute(f"PRAGMA max_page_count={pages}"))
-    names = [f"Somebody {number} {'x' * 150}" for number in range(60)]
+    names = [f"Somebody {number} {'x' * 100}" for number in range(90)]
     answers = [room.client.post("/api/people", {"name": name}) for name in names]
     refused = [each for each in answers if each.status_code != 200]
     assert refused and {(each.status_code, each.json["title"]) for each in refused} == {(507, "Disk full")}
