@@ -26,19 +26,25 @@ class JobFeed:
 
     def look(self, session: Session, listeners: Sequence[Subscription]) -> bool:
         """Statements: two, two for each job that goes on, and two for each listener that is new."""
-        begun = now()
+        begun, made = now(), dict[str, str]()
+
+        def body(job: Job, recording: Recording) -> str:  # the same for all who get it
+            if job.id not in made:
+                made[job.id] = job_out(session, job, recording).model_dump_json()
+            return made[job.id]
+
         for listener in [each for each in listeners if each.fresh]:
             for job, recording in session.execute(_state(listener.user)).tuples():
-                listener.offer("job", job_out(session, job, recording).model_dump_json())
+                listener.offer("job", body(job, recording))
             listener.fresh = False
         rows = session.execute(_jobs().where(_moving(self._since))).tuples().all()
-        bodies = {job.id: job_out(session, job, recording).model_dump_json() for job, recording in rows}
+        bodies = {job.id: body(job, recording) for job, recording in rows}
         news = [(job.meeting_id, bodies[job.id]) for job, _ in rows if self._bodies.get(job.id) != bodies[job.id]]
         readers = readers_of(session, {meeting_id for meeting_id, _ in news})
         for listener in listeners:
-            for meeting_id, body in news:
+            for meeting_id, text in news:
                 if listener.user.id in readers[meeting_id]:
-                    listener.offer("job", body)
+                    listener.offer("job", text)
         self._bodies, self._since = bodies, begun
         return False
 
