@@ -1,5 +1,6 @@
 """Streams of news on the real server: who gets what, how many, and when they end."""
 
+import asyncio
 import json
 import time
 from collections.abc import Callable, Iterator
@@ -14,7 +15,7 @@ from nuntius.store.database import CommitWatch
 from nuntius.store.installation import Installation
 from nuntius.store.meetings import open_to, readers_of
 from nuntius.store.models import Meeting, SignInSession, User
-from nuntius.web.streams import MOST
+from nuntius.web.streams import BACKLOG, MOST, Subscription
 from tests.help import MAREN, PASSWORD, Client, Desk
 from tests.rooms import RoomDesk
 from tests.serving import listen, served
@@ -174,3 +175,15 @@ def _wait_for(holds: Callable[[], bool], seconds: float = 10.0) -> None:
     while not holds():
         assert time.monotonic() < end
         time.sleep(0.05)
+
+
+def test_what_waits_for_a_client_that_has_stopped_reading_is_bounded() -> None:
+    async def overfill() -> tuple[int, bool]:
+        user = User(id=1, email="maren@saltmarsh.example", password_hash="-")
+        subscription = Subscription(user, "token", "", lambda _: None)
+        for number in range(3 * BACKLOG):
+            subscription.offer("job", str(number))
+        await asyncio.sleep(0)
+        return subscription._waiting.qsize(), [piece async for piece in subscription] == []
+
+    assert asyncio.run(overfill()) == (BACKLOG + 1, True)

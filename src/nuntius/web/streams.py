@@ -60,9 +60,14 @@ class Subscription:
 
     def _put(self, text: str | None) -> None:
         try:
-            self._loop.call_soon_threadsafe(self._waiting.put_nowait, text)
+            self._loop.call_soon_threadsafe(self._add, text)
         except RuntimeError:
             log.debug("the server has ended")
+
+    def _add(self, text: str | None) -> None:
+        """Keeps an event until it is sent; nothing more for a client that has stopped reading."""
+        if self._waiting.qsize() <= BACKLOG:
+            self._waiting.put_nowait(text)
 
     def __aiter__(self) -> "Subscription":
         return self
