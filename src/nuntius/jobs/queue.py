@@ -1,6 +1,7 @@
 """The queue between the pages and the workers: huey on SQLite, or on Redis for several machines."""
 
 import logging
+import time
 from collections.abc import Callable
 from threading import Event, Thread
 
@@ -22,6 +23,7 @@ from nuntius.store.models import Job
 log = logging.getLogger(__name__)
 
 NAME = "nuntius"  # of the queue of long work; that of quick work has the lane behind it
+SWEEP = 3600.0  # seconds between two looks for files that were left half done
 PATIENCE = 5.0  # seconds that Redis may take to answer
 
 
@@ -52,12 +54,11 @@ class Queue:
 
     def put(self, job_id: str) -> None:
         """Lets a worker take this job on; where the storage is away the job waits until `recover` finds it."""
-        with self._installation.database.read() as session:
-            job = session.get(Job, job_id)
-        if job is None:
-            return
         try:
-            self._work_on[Lane(job.lane)](job_id)
+            with self._installation.database.read() as session:
+                job = session.get(Job, job_id)
+            if job is not None:
+                self._work_on[Lane(job.lane)](job_id)
         except Exception as cause:  # each storage has its own errors, and none of them may lose a job
             log.warning("job not queued", extra={"job": job_id, "why": type(cause).__name__})
 
@@ -101,6 +102,7 @@ class Queue:
 
     def _watch(self, ended: Event) -> None:
         """Gives signs of life, takes over, and sends mail: beside the work and never behind it."""
+        swept = -SWEEP
         while True:
             try:
                 with self._installation.database.write() as session:
@@ -108,7 +110,9 @@ class Queue:
                 self.recover()
                 send_due(self._installation)
                 self._installation.database.forget_rest()
-                sweep_files(self._installation)
+                if time.monotonic() - swept > SWEEP:
+                    sweep_files(self._installation)
+                    swept = time.monotonic()
             except Fault as fault:
                 log.warning("no sign of life", extra={"why": fault.sentence})
             except Exception:
