@@ -6,5 +6,5 @@ export default defineConfig({
   plugins: [react()],
   build: { outDir: "../src/nuntius/web/static", emptyOutDir: true, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:8750" } },
-  test: { environment: "jsdom", include: ["src/**/*.spec.{ts,tsx}"], testTimeout: 30_000 }, // for a machine that is busy
+  test: { include: ["src/**/*.spec.{ts,tsx}"], testTimeout: 30_000 }, // for a machine that is busy
 });

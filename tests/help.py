@@ -110,9 +110,14 @@ class Desk:
 
     def work(self) -> None:
         """Works off what waits in the queue, as the worker would."""
-        for lane in self.queue.lanes.values():
-            while (task := lane.dequeue()) is not None:
-                lane.execute(task)
+        for lane in Lane:
+            self.work_off(lane)
+
+    def work_off(self, lane: Lane) -> None:
+        """Works off what waits in one lane."""
+        queue = self.queue.lanes[lane]
+        while (task := queue.dequeue()) is not None:
+            queue.execute(task)
 
     def bring_in(
         self,
@@ -158,6 +163,21 @@ class Desk:
         for number, part in enumerate(parts(data, upload["part_size"]) if send else ()):
             assert client.put_part(upload["id"], number, part).status_code == 200
         return str(upload["id"])
+
+    def export(self, path: str, body: dict[str, Any]) -> TestResponse:
+        """Asks for a file, lets the worker make it, and fetches it; the answer that refuses it where it is refused."""
+        ordered = self.client.post(path, body)
+        if ordered.status_code != 200:
+            return ordered
+        self.work()
+        return self.client.get(f"/api/exports/{ordered.json['id']}/file")
+
+    def remade(self, meeting_id: str, **choices: Any) -> dict[str, Any]:
+        """The record after its minutes were written again."""
+        ordered = self.client.post(f"/api/meetings/{meeting_id}/minutes", choices)
+        assert ordered.status_code == 200, ordered.text
+        self.work()
+        return self.record(meeting_id)
 
     def record(self, meeting_id: str) -> dict[str, Any]:
         return self.client.get(f"/api/meetings/{meeting_id}").json  # type: ignore[no-any-return]

@@ -28,7 +28,7 @@ from nuntius.jobs.work import JobCancelled, JobLost, Report, work
 from nuntius.store import heartbeats
 from nuntius.store.errors import StorageFull
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import LEASE, claim
+from nuntius.store.leases import LEASE, claim
 from nuntius.store.models import Job, RecognisedStretch, Recording, TurnRow, now
 from tests.help import Desk, tone, write_wav
 

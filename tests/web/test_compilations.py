@@ -50,7 +50,7 @@ def test_one_is_kept_changed_and_taken_away(desk: Desk, meeting: str) -> None:
 def test_it_is_taken_away_as_one_file(desk: Desk, meeting: str, tmp_path: Path) -> None:
     at = f"/api/compilations/{desk.client.post('/api/compilations', body(meeting)).json['id']}"
     for form in ("ogg", "m4a", "mp4"):
-        response = desk.client.get(f"{at}/files/{form}")
+        response = desk.export(f"{at}/exports", {"kind": f"compilation.{form}"})
         assert response.status_code == 200, response.text
         with av.open(io.BytesIO(response.data)) as file:
             assert [c["metadata"]["title"] for c in file.chapters()] == ["Money", "Questions"]
@@ -68,7 +68,8 @@ def test_others_cannot_open_it_nor_put_meetings_of_others_into_theirs(desk: Desk
     made = desk.client.post("/api/compilations", body(meeting)).json
     tobias = desk.account("Tobias P.", "tobias@saltmarsh.example")
     assert tobias.get(f"/api/compilations/{made['id']}").status_code == 404
-    assert tobias.get(f"/api/compilations/{made['id']}/files/ogg").status_code == 404
+    at = f"/api/compilations/{made['id']}"
+    assert tobias.post(f"{at}/exports", {"kind": "compilation.ogg"}).status_code == 404
     assert tobias.post("/api/compilations", body(meeting)).status_code == 404
     assert tobias.get("/api/compilations").json == {"compilations": []}
 
@@ -81,7 +82,7 @@ def test_impossible_passages_are_refused(desk: Desk, meeting: str, start: float,
 
 def test_an_empty_one_says_so(desk: Desk, meeting: str) -> None:
     made = desk.client.post("/api/compilations", body(meeting, sections=[])).json
-    answer = desk.client.get(f"/api/compilations/{made['id']}/files/ogg")
+    answer = desk.export(f"/api/compilations/{made['id']}/exports", {"kind": "compilation.ogg"})
     assert (answer.status_code, "no passage" in answer.json["detail"]) == (409, True)
 
 
@@ -112,5 +113,5 @@ def test_without_sound_there_is_nothing_to_hear(desk: Desk, tmp_path: Path) -> N
     written = desk.bring_in(tmp_path / "talk.txt")
     desk.work()
     made = desk.client.post("/api/compilations", body(written, sections=[{"title": "", "passages": [{"meeting_id": written, "title": "x", "start": 0, "end": 2}]}])).json  # fmt: skip
-    answer = desk.client.get(f"/api/compilations/{made['id']}/files/ogg")
+    answer = desk.export(f"/api/compilations/{made['id']}/exports", {"kind": "compilation.ogg"})
     assert (answer.status_code, "no sound" in answer.json["detail"]) == (409, True)

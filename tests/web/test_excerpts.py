@@ -69,15 +69,17 @@ def test_what_cannot_be_kept_is_refused(desk: Desk, meeting: str, body: dict[str
 
 def test_a_record_without_sound_says_so(desk: Desk, meeting: str) -> None:
     number = keep(desk, meeting)["id"]
-    answer = desk.client.get(f"/api/excerpts/sound?ids={number}")
+    answer = desk.export("/api/excerpts/exports", {"ids": [number]})
     assert answer.status_code == 409 and "no sound" in answer.json["detail"]
 
 
 def test_of_others_there_is_nothing(desk: Desk, meeting: str) -> None:
     number = keep(desk, meeting)["id"]
     stranger = desk.stranger()
-    for path in ("/api/excerpts", f"/api/excerpts/sound?ids={number}"):
-        assert stranger.get(path).status_code == 401
+    assert stranger.get("/api/excerpts").status_code == 401
+    assert stranger.post("/api/excerpts/exports", {"ids": [number]}).status_code == 401
+    tobias = desk.account("Tobias P.", "tobias@saltmarsh.example")
+    assert tobias.post("/api/excerpts/exports", {"ids": [number]}).status_code == 404
 
 
 @pytest.fixture
@@ -98,7 +100,7 @@ def test_the_sound_of_several_is_one_file_with_chapters(desk: Desk, sounding: st
         keep(desk, sounding, start=a, end=b, title=title)["id"]
         for a, b, title in ((15.5, 19.0, "Last"), (1.0, 6.0, "First"))
     ]
-    answer = desk.client.get(f"/api/excerpts/sound?ids={ids[0]},{ids[1]}")
+    answer = desk.export("/api/excerpts/exports", {"ids": ids})
     assert answer.status_code == 200 and answer.content_type == "audio/ogg"
     (tmp_path / "one.ogg").write_bytes(answer.data)
     with av.open(str(tmp_path / "one.ogg")) as made:

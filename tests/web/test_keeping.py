@@ -94,7 +94,7 @@ def plain(record: dict[str, Any]) -> dict[str, Any]:
 
 
 def taken(desk: Desk, meeting: str) -> bytes:
-    response = desk.client.get(f"/api/meetings/{meeting}/bundle")
+    response = desk.export(f"/api/meetings/{meeting}/exports", {"kind": "whole meeting.zip"})
     assert (response.status_code, response.content_type) == (200, "application/zip")
     return bytes(response.data)
 
@@ -202,7 +202,8 @@ class TestBundle:
 
     def test_before_there_is_a_transcript_there_is_none(self, desk: Desk, wav: Path) -> None:
         waiting = desk.bring_in(wav)
-        assert desk.client.get(f"/api/meetings/{waiting}/bundle").status_code == 409
+        ordered = desk.client.post(f"/api/meetings/{waiting}/exports", {"kind": "whole meeting.zip"})
+        assert ordered.status_code == 409
 
 
 def manifest(data: bytes) -> dict[str, Any]:
@@ -356,7 +357,7 @@ def test_doubtful_turns_and_those_spoken_at_once_are_told(desk: Desk, meeting: s
 def test_the_small_file_is_a_whole_recording(desk: Desk, meeting: str, tmp_path: Path) -> None:
     import av
 
-    data = desk.client.get(f"/api/meetings/{meeting}/small").data
+    data = desk.export(f"/api/meetings/{meeting}/exports", {"kind": "small.ogg"}).data
     (tmp_path / "small.ogg").write_bytes(data)
     with av.open(str(tmp_path / "small.ogg")) as container:
         assert container.duration is not None

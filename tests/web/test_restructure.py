@@ -144,7 +144,7 @@ class TestVoices:
         before = desk.record(meeting)
         three = voice(before, "Speaker 3")
         desk.client.post(f"/api/meetings/{meeting}/voices/{three}/merge", {"into": voice(before, "Speaker 1")})
-        desk.client.post(f"/api/meetings/{meeting}/minutes", {})
+        desk.remade(meeting)
         undone = desk.client.post(f"/api/meetings/{meeting}/undo")
         assert undone.json["restructured"]
         assert said(desk.record(meeting)) == said(before)

@@ -46,10 +46,6 @@ def bring_in(desk: Desk, folder: Path, title: str, talk: str = TALK) -> str:
     return made
 
 
-def shape(desk: Desk, meeting: str, **body: Any) -> Any:
-    return desk.client.post(f"/api/meetings/{meeting}/minutes", body)
-
-
 def sections(record: dict[str, Any]) -> dict[str, list[str]]:
     minutes = record["minutes"]
     return {
@@ -63,7 +59,7 @@ class TestTemplates:
         assert made["key"] in [t["key"] for t in desk.client.get("/api/templates").json["templates"]]
         action = next(e for e in desk.record(meeting)["minutes"]["lines"] if e["kind"] == "action")
         desk.client.put(f"/api/meetings/{meeting}/lines/{action['id']}", {"text": "Ask the yard at Hollin Bay."})
-        record = shape(desk, meeting, template=made["key"]).json
+        record = desk.remade(meeting, template=made["key"])
         assert (record["minutes"]["template"], record["meeting"]["kind"]) == (made["key"], "Boats")
         told = sections(record)
         assert "Ask the yard at Hollin Bay." in told["Tasks"], "what a person wrote was lost"
@@ -72,9 +68,9 @@ class TestTemplates:
 
         changed = {**OWN, "sections": [{"title": "All tasks", "kinds": ["action"]}]}
         assert desk.client.put(f"/api/templates/{made['id']}", changed).status_code == 200
-        assert "Ask the yard at Hollin Bay." in sections(shape(desk, meeting).json)["All tasks"]
+        assert "Ask the yard at Hollin Bay." in sections(desk.remade(meeting))["All tasks"]
         assert desk.client.send("DELETE", f"/api/templates/{made['id']}").status_code == 200
-        assert shape(desk, meeting).json["minutes"]["template"] == "committee"
+        assert desk.remade(meeting)["minutes"]["template"] == "committee"
 
     @pytest.mark.parametrize(
         ("body", "status", "told"),
@@ -91,7 +87,7 @@ class TestTemplates:
         assert (response.status_code, told in response.json["detail"]) == (status, True)
 
     def test_a_template_that_is_not_there_changes_nothing(self, desk: Desk, meeting: str) -> None:
-        assert shape(desk, meeting, template="own-99").status_code == 404
+        assert desk.client.post(f"/api/meetings/{meeting}/minutes", {"template": "own-99"}).status_code == 404
         assert desk.client.put("/api/templates/99", OWN).status_code == 404
         assert desk.record(meeting)["minutes"]["template"] == "committee"
 
@@ -105,7 +101,7 @@ class TestTemplates:
         call = bring_in(desk, tmp_path, "Client call with the coach firm")
         found = desk.client.get(f"/api/meetings/{call}/template").json
         assert found["key"] == "client call" and "Client" in found["because"]
-        shape(desk, call, template="client call")
+        desk.remade(call, template="client call")
         assert desk.client.get(f"/api/meetings/{call}/template").json["key"] is None
 
 
@@ -146,7 +142,7 @@ class TestVocabulary:
 
     def test_minutes_made_anew_leave_what_was_put_right_to_be_taken_back(self, desk: Desk, meeting: str) -> None:
         desk.client.post(f"/api/meetings/{meeting}/misheard", {"term": "Ines", "heard": "Inez", "right": True})
-        shape(desk, meeting, length="full")
+        desk.remade(meeting, length="full")
         undone = desk.client.post(f"/api/meetings/{meeting}/undo")
         assert undone.status_code == 200
         assert [turn["number"] for turn in undone.json["turns"]] == [0, 4]

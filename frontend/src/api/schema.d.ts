@@ -229,6 +229,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compilations/{compilation_id}/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks for a compilation as one file of sound or picture. */
+        post: operations["exportCompilation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compilations/{compilation_id}/files/{form}": {
         parameters: {
             query?: never;
@@ -236,7 +253,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole as one file of sound or picture, its captions, its chapters, or as a text. */
+        /** Captions of the whole, its chapters, or all of it as a text; sound and picture are exports. */
         get: operations["getCompiledFile"];
         put?: never;
         post?: never;
@@ -287,7 +304,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where each excerpt stands in that file, as WebVTT chapters. */
+        /** Where each excerpt stands in the sound of all, as WebVTT chapters. */
         get: operations["getExcerptChapters"];
         put?: never;
         post?: never;
@@ -297,17 +314,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/excerpts/sound": {
+    "/api/excerpts/exports": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The sound of excerpts as one Ogg/Opus file, in the order asked for. */
-        get: operations["getExcerptSound"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Asks for the sound of excerpts as one Ogg/Opus file, in the order asked for. */
+        post: operations["exportExcerpts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -327,6 +344,75 @@ export interface paths {
         post?: never;
         /** Takes an excerpt away; the record stays as it is. */
         delete: operations["removeExcerpt"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What one has asked for within a day, the newest first. */
+        get: operations["getExports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far an export is. */
+        get: operations["getExport"];
+        put?: never;
+        post?: never;
+        /** Takes an export back, or away when it was fetched. */
+        delete: operations["removeExport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file; 404 until it is there. */
+        get: operations["getExportedFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Has a file made again that could not be made. */
+        post: operations["retryExport"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -487,23 +573,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/meetings/{meeting_id}/bundle": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The whole meeting as one ZIP, which another Nuntius reads. */
-        get: operations["getBundle"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/meetings/{meeting_id}/cancel": {
         parameters: {
             query?: never;
@@ -566,6 +635,23 @@ export interface paths {
         put?: never;
         /** Keeps a passage. */
         post: operations["keepExcerpt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks for minutes or transcript as PDF, the sound as a small file, or the whole meeting. */
+        post: operations["exportMeeting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -700,7 +786,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so. */
+        /** Asks for the minutes to be written again from the transcript; what a person changed, ticked or threw out stays. */
         post: operations["remakeMinutes"];
         delete?: never;
         options?: never;
@@ -1271,23 +1357,6 @@ export interface paths {
         put?: never;
         /** Ends the recording, at once or when the parts still on their way have come. */
         post: operations["stopRun"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/meetings/{meeting_id}/small": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The sound as a small file, to be heard or passed on. */
-        get: operations["getSmallSound"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2279,6 +2348,14 @@ export interface components {
             /** Code */
             code: string;
         };
+        /** CompilationExport */
+        CompilationExport: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "compilation.ogg" | "compilation.m4a" | "compilation.mp4";
+        };
         /** CompilationFact */
         CompilationFact: {
             /** Id */
@@ -2479,10 +2556,53 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * ExcerptsExport
+         * @description Excerpts in the order in which they are to be heard.
+         */
+        ExcerptsExport: {
+            /** Ids */
+            ids: number[];
+        };
         /** ExcerptsOut */
         ExcerptsOut: {
             /** Excerpts */
             excerpts: components["schemas"]["ExcerptOut"][];
+        };
+        /**
+         * ExportOut
+         * @description A file that was asked for; `meeting_id` where it is of one meeting, `size` in bytes once it is there.
+         */
+        ExportOut: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Error */
+            error: string | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Meeting Id */
+            meeting_id: string | null;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "working" | "done" | "failed";
+            /** Title */
+            title: string;
+        };
+        /** ExportsOut */
+        ExportsOut: {
+            /** Exports */
+            exports: components["schemas"]["ExportOut"][];
         };
         /** FirstAccount */
         FirstAccount: {
@@ -2618,6 +2738,13 @@ export interface components {
             people: components["schemas"]["PeopleOut"];
         };
         /**
+         * JobKind
+         * @description WORK: on what was brought in or recorded; CUT: made again after a stretch was removed for good;
+         *     BUNDLE: another Nuntius wrote it; VOICES: told apart again; MINUTES: only these are written again.
+         * @enum {string}
+         */
+        JobKind: "work" | "cut" | "bundle" | "voices" | "minutes";
+        /**
          * JobOut
          * @description `ahead`: how many jobs come before one that waits.
          */
@@ -2628,6 +2755,7 @@ export interface components {
             error: string | null;
             /** Id */
             id: string;
+            kind: components["schemas"]["JobKind"];
             /** Meeting Id */
             meeting_id: string;
             /** Progress */
@@ -2770,6 +2898,14 @@ export interface components {
             start: number;
             /** Text */
             text: string;
+        };
+        /** MeetingExport */
+        MeetingExport: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "minutes.pdf" | "transcript.pdf" | "small.ogg" | "whole meeting.zip";
         };
         /**
          * MeetingOut
@@ -4540,13 +4676,48 @@ export interface operations {
             };
         };
     };
+    exportCompilation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                compilation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompilationExport"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getCompiledFile: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 compilation_id: number;
-                form: "ogg" | "m4a" | "mp4" | "captions.vtt" | "chapters.vtt" | "txt";
+                form: "captions.vtt" | "chapters.vtt" | "txt";
             };
             cookie?: never;
         };
@@ -4634,17 +4805,28 @@ export interface operations {
             };
         };
     };
-    getExcerptSound: {
+    exportExcerpts: {
         parameters: {
-            query: {
-                ids: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExcerptsExport"];
+            };
+        };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4709,6 +4891,150 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExcerptsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getExports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    removeExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Removed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getExportedFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    retryExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5077,28 +5403,6 @@ export interface operations {
             };
         };
     };
-    getBundle: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                meeting_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
     cancelWork: {
         parameters: {
             query?: never;
@@ -5235,13 +5539,48 @@ export interface operations {
             };
         };
     };
+    exportMeeting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeetingExport"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getFile: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 meeting_id: string;
-                form: "minutes.md" | "minutes.json" | "minutes.html" | "minutes.txt" | "minutes.docx" | "minutes.pdf" | "map.opml" | "actions.csv" | "actions.ics" | "floor.csv" | "chapters.vtt" | "chapters.json" | "transcript.vtt" | "transcript.srt" | "transcript.ttml" | "transcript.json" | "transcript.txt" | "transcript.csv" | "transcript.docx" | "transcript.pdf" | "voices.rttm";
+                form: "minutes.md" | "minutes.json" | "minutes.html" | "minutes.txt" | "minutes.docx" | "map.opml" | "actions.csv" | "actions.ics" | "floor.csv" | "chapters.vtt" | "chapters.json" | "transcript.vtt" | "transcript.srt" | "transcript.ttml" | "transcript.json" | "transcript.txt" | "transcript.csv" | "transcript.docx" | "voices.rttm";
             };
             cookie?: never;
         };
@@ -5484,7 +5823,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RecordOut"];
+                    "application/json": components["schemas"]["MeetingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6717,28 +7056,6 @@ export interface operations {
                     "application/json": components["schemas"]["Board"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    getSmallSound: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                meeting_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -4,6 +4,7 @@ import { lazy, Suspense, useMemo } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 
 import { Entry } from "../features/entry/Entry";
+import { ExportProvider } from "../features/exports/ExportProvider";
 import { Today } from "../features/today/Today";
 import { Loading } from "../shared/Loading";
 import { makeTheme } from "../theme/theme";
@@ -42,27 +43,29 @@ export function App() {
             <BrowserRouter>
               <Entry>
                 <UploadProvider>
-                  <RoomHost>
-                    <Suspense fallback={<Loading what="the page" />}>
-                      <Routes>
-                        <Route element={<Shell />}>
-                          <Route index element={<Today />} />
-                          <Route path="archive" element={<Archive />} />
-                          <Route path="excerpts" element={<Excerpts />} />
-                          <Route path="compilations/:compilationId" element={<Compilation />} />
-                          <Route path="setup/:part?" element={<Setup />} />
-                          <Route path="account" element={<Account />} />
-                          <Route path="about" element={<About />} />
-                          <Route path="meetings/:meetingId" element={<Record />} />
-                          <Route path="meetings/:meetingId/map" element={<TopicMap />} />
-                          <Route path="meetings/:meetingId/floor" element={<Floor />} />
-                          <Route path="meetings/:meetingId/room" element={<Room />} />
-                          <Route path="*" element={<Today />} />
-                        </Route>
-                        <Route path="meetings/:meetingId/captions" element={<Captions />} />
-                      </Routes>
-                    </Suspense>
-                  </RoomHost>
+                  <ExportProvider>
+                    <RoomHost>
+                      <Suspense fallback={<Loading what="the page" />}>
+                        <Routes>
+                          <Route element={<Shell />}>
+                            <Route index element={<Today />} />
+                            <Route path="archive" element={<Archive />} />
+                            <Route path="excerpts" element={<Excerpts />} />
+                            <Route path="compilations/:compilationId" element={<Compilation />} />
+                            <Route path="setup/:part?" element={<Setup />} />
+                            <Route path="account" element={<Account />} />
+                            <Route path="about" element={<About />} />
+                            <Route path="meetings/:meetingId" element={<Record />} />
+                            <Route path="meetings/:meetingId/map" element={<TopicMap />} />
+                            <Route path="meetings/:meetingId/floor" element={<Floor />} />
+                            <Route path="meetings/:meetingId/room" element={<Room />} />
+                            <Route path="*" element={<Today />} />
+                          </Route>
+                          <Route path="meetings/:meetingId/captions" element={<Captions />} />
+                        </Routes>
+                      </Suspense>
+                    </RoomHost>
+                  </ExportProvider>
                 </UploadProvider>
               </Entry>
             </BrowserRouter>

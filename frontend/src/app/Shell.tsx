@@ -5,6 +5,7 @@ import { Box, Button, IconButton, Link, Tooltip, Typography } from "@mui/materia
 import { Link as RouterLink, NavLink, Outlet, useNavigate } from "react-router";
 
 import { useSession } from "../features/entry/useSession";
+import { ExportsButton } from "../features/exports/ExportsButton";
 import { RecordingBar } from "../features/room/RecordingBar";
 import { SERIF } from "../theme/theme";
 import { useModeToggle } from "../theme/useMode";
@@ -92,6 +93,7 @@ export function Shell() {
               <PersonOutlined fontSize="small" />
             </IconButton>
           </Tooltip>
+          <ExportsButton />
           <Tooltip title={mode === "light" ? "Dark" : "Light"}>
             <IconButton size="small" onClick={toggle} aria-label={mode === "light" ? "Switch to dark" : "Switch to light"}>
               {mode === "light" ? <DarkModeOutlined fontSize="small" /> : <LightModeOutlined fontSize="small" />}

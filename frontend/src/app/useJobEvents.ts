@@ -1,7 +1,6 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
-
 import type { Schemas } from "../api/client";
+import { EXPORTS } from "../features/exports/useExports";
 import { useStream } from "../shared/useStream";
 
 type Job = Schemas["JobOut"];
@@ -11,18 +10,36 @@ type Record = Schemas["RecordOut"];
 /** Follows the work on the server and keeps what is shown in step with it. */
 export function useJobEvents(): void {
   const queries = useQueryClient();
-  const states = useRef(new Map<string, string>());
   useStream("/api/events", {
     job: (data) => {
-      const job = JSON.parse(data) as Job;
-      apply(queries, job, states.current.get(job.id));
-      states.current.set(job.id, job.state);
+      apply(queries, JSON.parse(data) as Job);
     },
+    exports: (data) => queries.setQueryData(EXPORTS, JSON.parse(data) as Schemas["ExportsOut"]),
   });
 }
 
-/** Puts the news of a job into what is cached; fetches anew what its end has changed. */
-export function apply(queries: QueryClient, job: Job, before: string | undefined): void {
+/** The job of a meeting as some view shows it. */
+function shown(queries: QueryClient, meetingId: string): Job | null | undefined {
+  const today = queries.getQueryData<Today>(["meetings", "today"]);
+  const lists = today ? [today.on, today.busy, today.not_done, today.check] : [];
+  const listed = lists.flatMap((list) => list.meetings).find((meeting) => meeting.id === meetingId);
+  return queries.getQueryData<Record>(["record", meetingId])?.meeting.job ?? listed?.job;
+}
+
+/**
+ * Puts the news of a job into what is cached; fetches anew what its end has changed.
+ *
+ * Minutes that are written again beside the work on a recording do not hide how far that is.
+ */
+export function apply(queries: QueryClient, job: Job): void {
+  const now = shown(queries, job.meeting_id);
+  const beside = job.kind === "minutes" && now && now.id !== job.id && (now.state === "waiting" || now.state === "working");
+  const before = (beside ? null : now) ?? queries.getQueryData<Job>(["job", job.id]);
+  queries.setQueryData<Job>(["job", job.id], job);
+  if (beside) {
+    if (hasEnded(job) && before?.state !== job.state) refresh(queries, job.meeting_id);
+    return;
+  }
   const moved = (list: Today["busy"]) => ({ ...list, meetings: list.meetings.map((m) => (m.id === job.meeting_id ? { ...m, job } : m)) });
   queries.setQueryData<Today>(
     ["meetings", "today"],
@@ -32,10 +49,15 @@ export function apply(queries: QueryClient, job: Job, before: string | undefined
   const known = queries.getQueryData<Today>(["meetings", "today"]);
   if (known && job.state === "waiting" && !known.busy.meetings.some((m) => m.id === job.meeting_id))
     void queries.invalidateQueries({ queryKey: ["meetings"] });
-  const ended = job.state === "done" || job.state === "failed" || job.state === "cancelled";
-  if (ended && before && before !== job.state) {
-    void queries.invalidateQueries({ queryKey: ["meetings"] });
-    void queries.invalidateQueries({ queryKey: ["actions"] });
-    void queries.invalidateQueries({ queryKey: ["record", job.meeting_id] });
-  }
+  if (hasEnded(job) && before && (before.id !== job.id || before.state !== job.state)) refresh(queries, job.meeting_id);
+}
+
+function hasEnded(job: Job): boolean {
+  return job.state === "done" || job.state === "failed" || job.state === "cancelled";
+}
+
+function refresh(queries: QueryClient, meetingId: string): void {
+  void queries.invalidateQueries({ queryKey: ["meetings"] });
+  void queries.invalidateQueries({ queryKey: ["actions"] });
+  void queries.invalidateQueries({ queryKey: ["record", meetingId] });
 }

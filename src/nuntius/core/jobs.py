@@ -5,12 +5,13 @@ from enum import StrEnum
 
 class JobKind(StrEnum):
     """WORK: on what was brought in or recorded; CUT: made again after a stretch was removed for good;
-    BUNDLE: another Nuntius wrote it; VOICES: told apart again."""
+    BUNDLE: another Nuntius wrote it; VOICES: told apart again; MINUTES: only these are written again."""
 
     WORK = "work"
     CUT = "cut"
     BUNDLE = "bundle"
     VOICES = "voices"
+    MINUTES = "minutes"
 
 
 class JobState(StrEnum):
@@ -22,10 +23,11 @@ class JobState(StrEnum):
 
 
 class Lane(StrEnum):
-    """Quick work takes seconds and never waits behind long work, which recognises and takes minutes."""
+    """Quick work takes seconds and never waits behind long work, which recognises and takes minutes, nor behind exports."""
 
     QUICK = "quick"
     LONG = "long"
+    EXPORT = "export"
 
 
 GOING_ON = (JobState.WAITING, JobState.WORKING)
@@ -34,5 +36,5 @@ STOPPED = (JobState.FAILED, JobState.CANCELLED)
 
 def lane_of(kind: JobKind, is_text: bool) -> Lane:
     """The lane of a job; `is_text` says that a transcript is read and no sound."""
-    quick = kind in (JobKind.BUNDLE, JobKind.CUT) or (kind == JobKind.WORK and is_text)
+    quick = kind in (JobKind.BUNDLE, JobKind.CUT, JobKind.MINUTES) or (kind == JobKind.WORK and is_text)
     return Lane.QUICK if quick else Lane.LONG

@@ -21,7 +21,7 @@ from nuntius.core.minutes.scene import scene
 from nuntius.jobs import engines
 from nuntius.store.capture import Piece, finish, folder, pieces
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import this_process
+from nuntius.store.leases import this_process
 from nuntius.store.live import add_lines, live_lines, live_so_far, tell_voices
 from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, Room

@@ -15,7 +15,7 @@ from nuntius.store import heartbeats
 from nuntius.store.capture import end_vanished
 from nuntius.store.errors import DatabaseBusy
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import lapsed, this_process
+from nuntius.store.leases import lapsed, this_process
 from nuntius.store.models import Room, now
 
 log = logging.getLogger(__name__)

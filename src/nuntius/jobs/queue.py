@@ -11,18 +11,21 @@ from redis import ConnectionPool
 
 from nuntius.core.errors import Fault
 from nuntius.core.jobs import Lane
+from nuntius.jobs.exporting import make_export
 from nuntius.jobs.mailing import send_due
 from nuntius.jobs.work import work
 from nuntius.service.sweeping import sweep_files
 from nuntius.settings import Settings
 from nuntius.store import heartbeats
+from nuntius.store.exports import release_exports
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import release_unheld, this_process, waiting_jobs
-from nuntius.store.models import Job
+from nuntius.store.jobs import release_unheld
+from nuntius.store.leases import this_process, waiting
+from nuntius.store.models import Export, Job
 
 log = logging.getLogger(__name__)
 
-NAME = "nuntius"  # of the queue of long work; that of quick work has the lane behind it
+NAME = "nuntius"  # of the queue of long work; the others have their lane behind it
 SWEEP = 3600.0  # seconds between two looks for files that were left half done
 PATIENCE = 5.0  # seconds that Redis may take to answer
 
@@ -38,29 +41,46 @@ def storage(settings: Settings, lane: Lane) -> Huey:
 
 
 class Queue:
-    """Puts jobs in, and works on them, one of each lane at a time.
+    """Puts jobs and exports in, and works on them, one of each lane at a time.
 
-    What counts is the job's row: what the storage loses is put in again.
+    What counts is the row: what the storage loses is put in again.
     """
 
     def __init__(self, installation: Installation, made: Callable[[Settings, Lane], Huey] = storage) -> None:
         self._installation = installation
         self.lanes = {lane: made(installation.settings, lane) for lane in Lane}
 
-        def work_on(job_id: str) -> None:
-            work(installation, job_id)
+        def work_on(key: str) -> None:
+            work(installation, key)
 
-        self._work_on = {lane: each.task(name="work_on")(work_on) for lane, each in self.lanes.items()}
+        def export(key: str) -> None:
+            make_export(installation, key)
+
+        self._work_on = {
+            lane: each.task(name="work_on")(export if lane == Lane.EXPORT else work_on)
+            for lane, each in self.lanes.items()
+        }
 
     def put(self, job_id: str) -> None:
         """Lets a worker take this job on; where the storage is away the job waits until `recover` finds it."""
         try:
             with self._installation.database.read() as session:
                 job = session.get(Job, job_id)
-            if job is not None:
-                self._work_on[Lane(job.lane)](job_id)
-        except Exception as cause:  # each storage has its own errors, and none of them may lose a job
-            log.warning("job not queued", extra={"job": job_id, "why": type(cause).__name__})
+        except Fault as fault:
+            log.warning("job not queued", extra={"job": job_id, "why": fault.sentence})
+            return
+        if job is not None:
+            self._put(Lane(job.lane), job_id)
+
+    def _put(self, lane: Lane, key: str) -> None:
+        try:
+            self._work_on[lane](key)
+        except Exception as cause:  # each storage has its own errors, and none of them may lose work
+            log.warning("work not queued", extra={"work": key, "why": type(cause).__name__})
+
+    def put_export(self, export_id: str) -> None:
+        """Lets a worker make this file; where the storage is away it waits until `recover` finds it."""
+        self._put(Lane.EXPORT, export_id)
 
     def answers(self) -> bool:
         """Whether the storage can be reached."""
@@ -72,15 +92,18 @@ class Queue:
         return True
 
     def recover(self) -> int:
-        """Puts in what is to be done and is not in the storage: jobs of dead workers, and waiting ones; how many."""
+        """Puts in what is to be done and is not in the storage: work of dead workers, and what waits; how much."""
         with self._installation.database.write() as session:
             release_unheld(session)
-            waiting = waiting_jobs(session)
+            release_exports(session)
+            jobs, exports = waiting(session, Job), waiting(session, Export)
         queued = {task.args[0] for each in self.lanes.values() for task in each.pending()}
-        lost = [job_id for job_id in waiting if job_id not in queued]
+        lost, lost_exports = ([key for key in keys if key not in queued] for keys in (jobs, exports))
         for job_id in lost:
             self.put(job_id)
-        return len(lost)
+        for export_id in lost_exports:
+            self.put_export(export_id)
+        return len(lost) + len(lost_exports)
 
     def run(self) -> None:
         """Works until the process is told to end."""
@@ -89,13 +112,15 @@ class Queue:
             each.flush()  # what waits stands in the job table
         ended = Event()
         Thread(target=self._watch, args=(ended,), name="taking-over", daemon=True).start()
-        quick, long = (self._consumer(lane) for lane in (Lane.QUICK, Lane.LONG))
-        quick.start()
+        *others, last = (self._consumer(lane) for lane in Lane)
+        for each in others:
+            each.start()
         try:
-            long.run()  # the one begun last is told when the process is to end
+            last.run()  # the one begun last hears when the process is to end
         finally:
             ended.set()
-            quick.stop()
+            for each in others:
+                each.stop()
 
     def _consumer(self, lane: Lane) -> Consumer:
         return self.lanes[lane].create_consumer(workers=1, periodic=False, backoff=1.05, max_delay=0.5)

@@ -15,10 +15,10 @@ from nuntius.core.audio.encode import write_flac, write_picture
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
 from nuntius.core.audio.probe import probe
-from nuntius.core.errors import SoundSilent, TranscriptEmpty
+from nuntius.core.errors import SoundSilent
 from nuntius.core.live.carrying import Correction, corrected_turns
 from nuntius.core.live.matching import matched
-from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.choices import UNCHANGED, MinutesChoices
 from nuntius.core.speech.diarization.phrases import Told, tell_by_phrases
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
@@ -28,15 +28,13 @@ from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
 from nuntius.jobs.confined import confined, read_transcript_file
+from nuntius.service.minutes import write_anew
 from nuntius.store.capture import joined, pieces, sound_folders
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
-from nuntius.store.minutes import get_minutes, save_minutes
-from nuntius.store.models import LiveLineRow, Meeting, RecognisedStretch, Recording
-from nuntius.store.notes import facts_of
+from nuntius.store.models import LiveLineRow, RecognisedStretch, Recording
 from nuntius.store.rooms import room_of
-from nuntius.store.templates import template_of
-from nuntius.store.transcripts import load_transcript, packed, save_transcript, turns_of, unpacked
+from nuntius.store.transcripts import packed, save_transcript, turns_of, unpacked
 
 log = logging.getLogger(__name__)
 
@@ -56,6 +54,7 @@ class Task:
     installation: Installation
     meeting_id: str
     people: int | None
+    choices: MinutesChoices = UNCHANGED
 
     def recording(self, session: Session) -> Recording:
         return session.scalars(select(Recording).where(Recording.meeting_id == self.meeting_id)).one()
@@ -287,30 +286,6 @@ def write_minutes(task: Task, progress: Progress) -> None:
     write_anew(task.installation, task.meeting_id, source="settled")
 
 
-def write_anew(
-    installation: Installation,
-    meeting_id: str,
-    length: str | None = None,
-    source: str | None = None,
-    detailed: frozenset[int] | None = None,
-    fine: bool | None = None,
-) -> None:
-    """Minutes of the transcript as it stands, by the meeting's template, a person's changes kept.
-
-    Length, source, chapters in more detail and whether they are finer stay as they were unless given; other chapters
-    have other numbers, so that none is told in more detail where that changes. Raises TranscriptEmpty.
-    """
-    with installation.database.read() as session:
-        transcript = load_transcript(session, meeting_id)
-        meeting, old = session.get_one(Meeting, meeting_id), get_minutes(session, meeting_id)
-        facts, template = facts_of(session, meeting), template_of(session, meeting).template
-        length = length or (old.length if old else template.length)
-        source = source or (old.source if old else "settled")
-        same = fine is None or (old is not None and old.fine == fine)
-        fine = bool(old and old.fine) if fine is None else fine
-        detailed = frozenset(old.detailed if old and same else ()) if detailed is None else detailed
-    if not transcript.word_count:
-        raise TranscriptEmpty()
-    minutes = make_minutes(transcript, facts, length, template, detailed, fine)
-    with installation.database.write() as session:
-        save_minutes(session, meeting_id, transcript, minutes, template, source)
+def remake_minutes(task: Task, progress: Progress) -> None:
+    """Minutes written again as a person has chosen them."""
+    write_anew(task.installation, task.meeting_id, task.choices)

@@ -2,28 +2,26 @@
 
 import logging
 import time
-from collections.abc import Callable, Collection, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Collection
 from dataclasses import dataclass, field
-from threading import Event, Thread
 
 from sqlalchemy.orm import Session
 
 from nuntius.core.errors import Fault
 from nuntius.core.jobs import JobKind, JobState
+from nuntius.core.minutes.choices import MinutesChoices
 from nuntius.jobs import steps, together, voices
+from nuntius.jobs.leases import end, pulse
 from nuntius.store.capture import RECORDED
-from nuntius.store.errors import DatabaseBusy, StorageFull
+from nuntius.store.errors import DatabaseBusy
 from nuntius.store.installation import Installation
-from nuntius.store.jobs import beat, claim, held
+from nuntius.store.leases import claim, held
 from nuntius.store.models import Job, Recording, now
 from nuntius.store.uploads import beside
 
 log = logging.getLogger(__name__)
 
 BEAT = 0.5  # seconds between two notes of progress
-PULSE = 5.0  # seconds between two signs of life; a job is given to another worker after `store.jobs.LEASE` without one
-END_TRIES = (0.5, 1.0, 2.0, 5.0, 10.0, 20.0)  # seconds between tries to write how a job ended, on a full disk say
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,12 +47,19 @@ CUT_STEPS = (
 )
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
 VOICE_STEPS = (Step("voices", voices.tell_anew, 0.95), Step("minutes", steps.write_minutes, 0.05))
+MINUTES_STEPS = (Step("minutes", steps.remake_minutes, 1.0),)
 BUNDLE_STEPS = (Step("unpack", together.unpack_bundle, 0.3), Step("sound", together.prepare_kept, 0.7))
 CAPTION_STEPS = (
     Step("sound", steps.prepare_sound, 0.2),
     Step("captions", together.read_captions, 0.6),
     Step("minutes", steps.write_minutes, 0.2),
 )
+OTHER_STEPS = {
+    JobKind.CUT: CUT_STEPS,
+    JobKind.BUNDLE: BUNDLE_STEPS,
+    JobKind.VOICES: VOICE_STEPS,
+    JobKind.MINUTES: MINUTES_STEPS,
+}
 CHAT_STEP = Step("chat", together.read_chat_lines, 0.0)
 
 
@@ -64,7 +69,7 @@ def plan_of(job: Job, recording: Recording, roles: Collection[str] = ()) -> tupl
     `roles` are those of the files that came with it: a transcript spares the recogniser, a chat is read, too.
     """
     if job.kind != JobKind.WORK:
-        return {JobKind.CUT: CUT_STEPS, JobKind.BUNDLE: BUNDLE_STEPS, JobKind.VOICES: VOICE_STEPS}[JobKind(job.kind)]
+        return OTHER_STEPS[JobKind(job.kind)]
     if recording.is_text:
         plan: tuple[Step, ...] = TEXT_STEPS
     elif "transcript" in roles:
@@ -80,28 +85,6 @@ class JobCancelled(Exception):
 
 class JobLost(Exception):
     """The job is not this worker's any more: cancelled while it seemed dead, removed, or taken over."""
-
-
-@contextmanager
-def pulse(installation: Installation, job_id: str, holder: str) -> Iterator[None]:
-    """Gives signs of life while a step is busy; a large model may need minutes for one stretch."""
-    ended = Event()
-
-    def run() -> None:
-        while not ended.wait(PULSE):
-            try:
-                with installation.database.write() as session:
-                    beat(session, job_id, holder)
-            except Fault as fault:  # busy or full for a moment: the next beat may get through
-                log.warning("no sign of life", extra={"job": job_id, "why": fault.sentence})
-
-    thread = Thread(target=run, daemon=True)
-    thread.start()
-    try:
-        yield
-    finally:
-        ended.set()
-        thread.join()
 
 
 @dataclass(slots=True)
@@ -134,7 +117,7 @@ class Report:
 
 
 def _still_held(session: Session, job_id: str, holder: str) -> Job:
-    job = held(session, job_id, holder)
+    job = held(session, Job, job_id, holder)
     if job is None:
         raise JobLost()
     if job.cancel_asked:
@@ -145,16 +128,16 @@ def _still_held(session: Session, job_id: str, holder: str) -> Job:
 def work(installation: Installation, job_id: str) -> None:
     """Claims a job and carries it to an end; does nothing when another worker has it."""
     with installation.database.write() as session:
-        job = claim(session, job_id)
+        job = claim(session, Job, job_id)
         if job is None or job.worker is None:
             return
         holder = job.worker
-        task = steps.Task(installation, job.meeting_id, job.people)
+        task = steps.Task(installation, job.meeting_id, job.people, MinutesChoices.read(job.choices))
         plan = plan_of(job, task.recording(session), beside(session, job.meeting_id))
         done = set(job.done_steps)
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
     try:
-        with pulse(installation, job_id, holder):
+        with pulse(installation, Job, job_id, holder):
             _run(Report(installation, job_id, holder), task, plan, done)
     except JobLost:
         log.info("job lost", extra={"job": job_id})
@@ -187,7 +170,7 @@ def _run(report: Report, task: steps.Task, plan: tuple[Step, ...], done: set[str
 
 def _finish_step(report: Report, name: str) -> None:
     with report.installation.database.write() as session:
-        job = held(session, report.job_id, report.holder)
+        job = held(session, Job, report.job_id, report.holder)
         if job is None:
             raise JobLost()
         job.done_steps = [*job.done_steps, name]
@@ -197,17 +180,5 @@ def _finish_step(report: Report, name: str) -> None:
 
 
 def _end(installation: Installation, job_id: str, holder: str, state: JobState, error: str | None = None) -> None:
-    """Writes how a job ended, again and again while the disk is full; after that its lease runs out and it goes on."""
-    for pause in (*END_TRIES, None):
-        try:
-            with installation.database.write() as session:
-                job = held(session, job_id, holder)
-                if job is not None:
-                    job.state, job.error, job.remaining, job.worker, job.cancel_asked = state, error, None, None, False
-                    job.progress = 1.0 if state == JobState.DONE else job.progress
-            log.info("job ends", extra={"job": job_id, "state": state})
-            return
-        except (StorageFull, DatabaseBusy) as fault:
-            log.warning("end not written", extra={"job": job_id, "state": state, "why": fault.sentence})
-            if pause is not None:
-                time.sleep(pause)
+    values = {"progress": 1.0} if state == JobState.DONE else {}
+    end(installation, Job, job_id, holder, state, error=error, remaining=None, cancel_asked=False, **values)

@@ -45,12 +45,18 @@ def source_of(session: Session, files: FileStore, user: User, meeting_id: str) -
         meeting = get_meeting(session, user, meeting_id)
     except NotFound:
         return None
-    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting_id))
-    if recording is None or recording.working_digest is None:
-        raise Conflict(f"“{meeting.title}” has no sound: its record was made from a written transcript.")
+    recording = check_sound(session, meeting)
     turns = load_transcript(session, meeting_id).turns
     words = tuple(Said(turn.speaker, word.start, word.end, word.text) for turn in turns for word in turn.words)
     return Source(meeting, recording, words, files)
+
+
+def check_sound(session: Session, meeting: Meeting) -> Recording:
+    """The recording of a meeting. Raises Conflict where it has no sound (yet)."""
+    recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
+    if recording is None or recording.working_digest is None:
+        raise Conflict(f"“{meeting.title}” has no sound: its record was made from a written transcript.")
+    return recording
 
 
 def _spoken(words: tuple[Said, ...], start: float, end: float) -> tuple[Said, ...]:

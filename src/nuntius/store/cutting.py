@@ -14,6 +14,7 @@ from nuntius.core.transcript.word import Word
 from nuntius.store.compilations import forget_passages
 from nuntius.store.errors import Conflict
 from nuntius.store.excerpts import forget_excerpts
+from nuntius.store.exports import forget_exports
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.live import cut_lines
@@ -81,7 +82,8 @@ def cut_record(
     pictures = _cut_words(session, meeting, start, end)
     brought = _drop_beside(session, meeting)
     session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=user.person.label))
-    leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought if digest))
+    exports = forget_exports(session, meeting.id)
+    leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought | exports if digest))
     return create_job(session, meeting.id, None, JobKind.CUT), leftovers
 
 

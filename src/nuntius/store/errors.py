@@ -62,6 +62,11 @@ class PartNotWanted(Fault):
     sentence = "The recording had been paused or ended before this sound, so it was not kept."
 
 
+class TooManyExports(Fault):
+    def __init__(self, most: int) -> None:
+        super().__init__(f"{most} files are being made for you already. Wait until one is done, or take one back.")
+
+
 class StorageFull(Fault):
     sentence = (
         "The disk of this machine is full, so this could not be kept. What was kept before stays; make room and go on."

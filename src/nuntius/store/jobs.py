@@ -1,29 +1,14 @@
-"""Jobs: claimed by one worker at a time under a lease, seen by everybody."""
+"""Jobs: made, seen by everybody, cancelled, tried again."""
 
-import secrets
-import socket
 from collections.abc import Collection
-from datetime import datetime, timedelta
 
-from sqlalchemy import ColumnElement, func, or_, select, update
+from sqlalchemy import and_, case, func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.jobs import GOING_ON, STOPPED, JobKind, JobState, lane_of
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.models import Job, Recording, now
-
-LEASE = timedelta(seconds=30)  # after which a job without a sign of life may be taken over
-_PROCESS = f"{socket.gethostname()}:{secrets.token_hex(6)}"  # never a process number: those are used again
-
-
-def this_process() -> str:
-    """Name of this process among all of them, another one after each start."""
-    return _PROCESS
-
-
-def lapsed(seen: datetime | None, lease: timedelta) -> bool:
-    """Whether the last sign of life is older than the lease; none at all counts as lapsed."""
-    return seen is None or seen < now() - lease
+from nuntius.store.leases import LEASE, lapsed, unheld
+from nuntius.store.models import Job, Recording
 
 
 def create_job(session: Session, meeting_id: str, people: int | None, kind: JobKind = JobKind.WORK) -> Job:
@@ -35,9 +20,21 @@ def create_job(session: Session, meeting_id: str, people: int | None, kind: JobK
     return job
 
 
+# Which job of a meeting is shown: the newest, but none of minutes made again beside work on the recording that goes on.
+_BESIDE = case((and_(Job.kind != JobKind.MINUTES, Job.state.in_(GOING_ON)), 0), else_=1)
+NEWEST_FIRST = (_BESIDE, Job.created_at.desc())
+NEWEST_LAST = (_BESIDE.desc(), Job.created_at)
+
+
 def latest_job(session: Session, meeting_id: str) -> Job | None:
     """The newest job of a meeting."""
-    return session.scalars(select(Job).where(Job.meeting_id == meeting_id).order_by(Job.created_at.desc())).first()
+    return session.scalars(select(Job).where(Job.meeting_id == meeting_id).order_by(*NEWEST_FIRST)).first()
+
+
+def waiting_minutes(session: Session, meeting_id: str) -> Job | None:
+    """The job of a meeting that waits to write its minutes again."""
+    waits = (Job.kind == JobKind.MINUTES, Job.state == JobState.WAITING)
+    return session.scalars(select(Job).where(Job.meeting_id == meeting_id, *waits)).first()
 
 
 def ahead_of(session: Session, job_ids: Collection[str]) -> dict[str, int]:
@@ -59,42 +56,11 @@ def put_away(session: Session, meeting_id: str, away: bool) -> Job:
     return job
 
 
-def claim(session: Session, job_id: str) -> Job | None:
-    """The job, held from now on (`job.worker` is the new holder); None if it is another's, ended or gone."""
-    holder = f"{this_process()}/{secrets.token_hex(4)}"
-    values = {"state": JobState.WORKING, "worker": holder, "beat_at": now(), "started_at": now(), "error": None}
-    result = session.execute(
-        update(Job).where(Job.id == job_id, or_(Job.state == JobState.WAITING, _unheld())).values(**values)
-    )
-    if not getattr(result, "rowcount", 0):
-        return None
-    return session.get(Job, job_id)
-
-
-def held(session: Session, job_id: str, holder: str) -> Job | None:
-    """The job as long as `holder` works on it; None when it was cancelled, removed, or taken over."""
-    return session.scalar(select(Job).where(Job.id == job_id, Job.state == JobState.WORKING, Job.worker == holder))
-
-
-def beat(session: Session, job_id: str, holder: str) -> None:
-    """A sign of life of whoever holds a job."""
-    session.execute(update(Job).where(Job.id == job_id, Job.worker == holder).values(beat_at=now()))
-
-
 def release_unheld(session: Session) -> None:
     """Puts the jobs of workers without a sign of life back; those that were to be cancelled end."""
-    for job in session.scalars(select(Job).where(_unheld())):
+    for job in session.scalars(select(Job).where(unheld(Job))):
         job.state, job.worker = (JobState.CANCELLED if job.cancel_asked else JobState.WAITING), None
         job.cancel_asked = False
-
-
-def waiting_jobs(session: Session) -> list[str]:
-    """Identifiers of the jobs that wait, the oldest first."""
-    return list(session.scalars(select(Job.id).where(Job.state == JobState.WAITING).order_by(Job.created_at)))
-
-
-def _unheld() -> ColumnElement[bool]:
-    return (Job.state == JobState.WORKING) & or_(Job.beat_at.is_(None), Job.beat_at < now() - LEASE)
 
 
 def ask_to_cancel(session: Session, job: Job) -> None:

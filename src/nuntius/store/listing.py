@@ -11,7 +11,7 @@ from sqlalchemy.orm import InstrumentedAttribute, Session, lazyload, selectinloa
 from nuntius.core.jobs import GOING_ON, STOPPED, JobState
 from nuntius.core.people import name_key
 from nuntius.store.errors import Conflict
-from nuntius.store.jobs import ahead_of
+from nuntius.store.jobs import NEWEST_FIRST, NEWEST_LAST, ahead_of
 from nuntius.store.meetings import open_to
 from nuntius.store.models import (
     Job,
@@ -92,7 +92,7 @@ def _is_on() -> ColumnElement[bool]:
 
 def _of_newest_job(column: InstrumentedAttribute[T]) -> ColumnElement[T]:
     """A value of the newest job of a meeting; none where it has no job."""
-    newest = select(column).where(Job.meeting_id == Meeting.id).order_by(Job.created_at.desc()).limit(1)
+    newest = select(column).where(Job.meeting_id == Meeting.id).order_by(*NEWEST_FIRST).limit(1)
     return newest.scalar_subquery()
 
 
@@ -166,7 +166,7 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
 
 
 def _jobs_of(ids: list[str]) -> Select[Job]:
-    return select(Job).where(Job.meeting_id.in_(ids)).order_by(Job.created_at)
+    return select(Job).where(Job.meeting_id.in_(ids)).order_by(*NEWEST_LAST)
 
 
 def _held(session: Session, uploads: list[str]) -> dict[str, list[int]]:

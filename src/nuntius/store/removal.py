@@ -8,8 +8,9 @@ from sqlalchemy.orm import Session
 
 from nuntius.store.capture import folder
 from nuntius.store.database import Database
+from nuntius.store.exports import forget_exports
 from nuntius.store.files import FileStore
-from nuntius.store.models import Meeting, Recording, StillPicture, Upload
+from nuntius.store.models import Export, Meeting, Recording, StillPicture, Upload
 from nuntius.store.rooms import room_of, runs_of
 
 
@@ -30,9 +31,12 @@ def remove_meeting(session: Session, meeting: Meeting) -> Leftovers:
     pictures = set(session.scalars(select(StillPicture.digest).where(StillPicture.meeting_id == meeting.id)))
     room = room_of(session, meeting.id)
     runs = [folder(run) for run in runs_of(session, room)] if room else []
+    exports = forget_exports(session, meeting.id)
     session.delete(meeting)
     session.flush()
-    return Leftovers(frozenset(named | brought | pictures), tuple([*(upload.id for upload in uploads), *runs]))
+    return Leftovers(
+        frozenset(named | brought | pictures | exports), tuple([*(upload.id for upload in uploads), *runs])
+    )
 
 
 def drop(database: Database, files: FileStore, leftovers: Leftovers) -> None:
@@ -55,4 +59,5 @@ def _used(session: Session, digest: str) -> bool:
     recordings = select(Recording.id).where(or_(*(column == digest for column in columns)))
     pictures = select(StillPicture.id).where(StillPicture.digest == digest)
     beside = select(Upload.id).where(Upload.digest == digest, Upload.role != "recording")
-    return any(session.scalars(query).first() is not None for query in (recordings, pictures, beside))
+    exports = select(Export.id).where(Export.digest == digest)
+    return any(session.scalars(query).first() is not None for query in (recordings, pictures, beside, exports))

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.transcript.transcript import Transcript
@@ -19,6 +19,18 @@ def packed(words: tuple[Word, ...]) -> list[list[Any]]:
 
 def unpacked(rows: list[Any]) -> tuple[Word, ...]:
     return tuple(Word(start, end, text, confidence) for text, start, end, confidence in rows)
+
+
+def has_transcript(session: Session, meeting_id: str) -> bool:
+    """Whether anything was said in a meeting, as far as it is known yet."""
+    return session.scalar(select(TurnRow.id).where(TurnRow.meeting_id == meeting_id).limit(1)) is not None
+
+
+def transcript_mark(session: Session, meeting_id: str) -> tuple[int | None, ...]:
+    """Numbers that are others where the turns of a meeting have been replaced or set right."""
+    sizes = (func.sum(func.length(TurnRow.words)), func.sum(func.length(TurnRow.person_words)))
+    query = select(func.count(), func.max(TurnRow.id), func.sum(TurnRow.speaker_id * TurnRow.number), *sizes)
+    return session.execute(query.where(TurnRow.meeting_id == meeting_id)).tuples().one()
 
 
 def save_transcript(session: Session, meeting_id: str, transcript: Transcript) -> None:

@@ -13,7 +13,7 @@ class CompilationPath(Wire):
 
 
 class CompiledFilePath(CompilationPath):
-    form: Literal["ogg", "m4a", "mp4", "captions.vtt", "chapters.vtt", "txt"]
+    form: Literal["captions.vtt", "chapters.vtt", "txt"]
 
 
 class CompiledPassageIn(Wire):

@@ -1,14 +1,15 @@
-"""The news of work: a `job` event whenever work on a meeting that is open to the listener has moved on."""
+"""The news of work: a `job` event whenever work on a meeting that is open to the listener has moved on; and exports."""
 
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 
 from sqlalchemy import ColumnElement, Select, or_, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
-from nuntius.core.jobs import GOING_ON, JobState
+from nuntius.core.jobs import GOING_ON, JobKind, JobState
 from nuntius.store.meetings import open_to, readers_of
 from nuntius.store.models import Job, Meeting, Recording, User, now
+from nuntius.web.export_feed import ExportFeed
 from nuntius.web.shapes import job_out
 from nuntius.web.streams import Subscription
 
@@ -23,10 +24,15 @@ class JobFeed:
     def __init__(self) -> None:
         self._bodies: dict[str, str] = {}  # of the jobs that have lately changed, as they were sent last
         self._since = now()
+        self._exports = ExportFeed()
 
     def look(self, session: Session, listeners: Sequence[Subscription]) -> bool:
         """Statements: two, two for each job that goes on, and two for each listener that is new."""
         begun, made = now(), dict[str, str]()
+        if not listeners:
+            self._bodies, self._since = {}, begun
+            return False
+        self._exports.look(session, listeners)
 
         def body(job: Job, recording: Recording) -> str:  # the same for all who get it
             if job.id not in made:
@@ -55,7 +61,12 @@ def _moving(since: datetime) -> ColumnElement[bool]:
 
 
 def _jobs() -> Select[Job, Recording]:
-    return select(Job, Recording).join(Recording, Recording.meeting_id == Job.meeting_id)
+    """The newest job of each meeting, and of those that write its minutes again, with the recording."""
+    newer = aliased(Job)
+    alike = (newer.kind == JobKind.MINUTES) == (Job.kind == JobKind.MINUTES)
+    later = (newer.meeting_id == Job.meeting_id, newer.created_at > Job.created_at)
+    overtaken = select(newer.id).where(*later, alike).exists()
+    return select(Job, Recording).join(Recording, Recording.meeting_id == Job.meeting_id).where(~overtaken)
 
 
 def _state(user: User) -> Select[Job, Recording]:

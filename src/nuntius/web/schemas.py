@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
-from nuntius.core.jobs import JobState
+from nuntius.core.jobs import JobKind, JobState
 from nuntius.core.minutes.line import DOUBTS, KINDS
 from nuntius.core.templates.shipped import SHIPPED
 
@@ -65,10 +65,10 @@ class VoicePath(MeetingPath):
 
 class FilePath(MeetingPath):
     form: Literal[
-        "minutes.md", "minutes.json", "minutes.html", "minutes.txt", "minutes.docx", "minutes.pdf", "map.opml",
+        "minutes.md", "minutes.json", "minutes.html", "minutes.txt", "minutes.docx", "map.opml",
         "actions.csv", "actions.ics", "floor.csv", "chapters.vtt", "chapters.json",
         "transcript.vtt", "transcript.srt", "transcript.ttml", "transcript.json", "transcript.txt", "transcript.csv",
-        "transcript.docx", "transcript.pdf", "voices.rttm",
+        "transcript.docx", "voices.rttm",
     ]  # fmt: skip
 
 
@@ -230,6 +230,7 @@ class JobOut(Wire):
 
     id: str
     meeting_id: str
+    kind: JobKind
     state: JobState
     step: str
     steps: list[str]

@@ -41,6 +41,7 @@ def _job(job: Job, recording: Recording | None, roles: Collection[str], ahead: i
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,
+        kind=job.kind,  # type: ignore[arg-type]
         state=job.state,  # type: ignore[arg-type]
         step=job.step,
         steps=[step.name for step in plan],

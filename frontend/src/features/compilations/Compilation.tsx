@@ -11,15 +11,18 @@ import { Loading } from "../../shared/Loading";
 import { lasting } from "../../shared/times";
 import { useLeaveWarning } from "../../shared/useLeaveWarning";
 import { SERIF } from "../../theme/theme";
+import { useExportActions } from "../exports/useExports";
 import { lengthOf, type Place } from "./order";
 import { Played } from "./Played";
 import { SectionPart } from "./SectionPart";
 import { useCompilation } from "./useCompilation";
 
+const MADE: [Schemas["CompilationExport"]["kind"], string][] = [
+  ["compilation.ogg", "Sound (Ogg)"],
+  ["compilation.m4a", "Sound (M4A)"],
+  ["compilation.mp4", "Picture with captions (MP4)"],
+];
 const FILES: [string, string][] = [
-  ["ogg", "Sound (Ogg)"],
-  ["m4a", "Sound (M4A)"],
-  ["mp4", "Picture with captions (MP4)"],
   ["captions.vtt", "Captions (WebVTT)"],
   ["chapters.vtt", "Chapters (WebVTT)"],
   ["txt", "Text"],
@@ -40,6 +43,7 @@ export default function Compilation() {
 
 function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
   const { draft, canUndo, act, saving, version, again } = useCompilation(kept);
+  const { save } = useExportActions();
   const [dragged, setDragged] = useState<Place | null>(null);
   const [hearing, setHearing] = useState<number | null>(null);
   const [files, setFiles] = useState<HTMLElement | null>(null);
@@ -93,6 +97,17 @@ function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
           Files
         </Button>
         <Menu open={!!files} anchorEl={files} onClose={() => setFiles(null)}>
+          {MADE.map(([kind, name]) => (
+            <MenuItem
+              key={kind}
+              onClick={() => {
+                setFiles(null);
+                void save({ of: "compilation", id: kept.id, kind });
+              }}
+            >
+              {name}
+            </MenuItem>
+          ))}
           {FILES.map(([form, name]) => (
             <MenuItem key={form} component="a" href={`/api/compilations/${kept.id}/files/${form}`} download onClick={() => setFiles(null)}>
               {name}

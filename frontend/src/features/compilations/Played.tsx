@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { body, client } from "../../api/client";
-import { HeardSound } from "../../shared/HeardSound";
+import { HeardSound } from "../exports/HeardSound";
 import { captionAt } from "./captionAt";
 
 /** The whole played as one, with what is being said under it. */
@@ -16,7 +16,7 @@ export function Played({ id, version, stale, onAgain }: { id: number; version: n
   const said = captionAt(captions.data?.captions ?? [], now);
   return (
     <Box component="section" aria-label="As one" sx={{ border: 1, borderColor: "divider", borderRadius: 1, p: 1.5 }}>
-      <HeardSound address={`/api/compilations/${id}/files/ogg?v=${version}`} onTime={setNow} />
+      <HeardSound order={{ of: "compilation", id, kind: "compilation.ogg" }} version={version} onTime={setNow} />
       <Typography sx={{ minHeight: 48, mt: 1, textAlign: "center", fontWeight: said && !said.speaker ? 700 : 400 }}>
         {said ? (said.speaker ? `${said.speaker}: ${said.text}` : said.text) : ""}
       </Typography>

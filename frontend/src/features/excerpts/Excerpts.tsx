@@ -8,12 +8,13 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
-import { HeardSound } from "../../shared/HeardSound";
 import { Loading } from "../../shared/Loading";
 import { clock } from "../../shared/times";
 import { Tool } from "../record/Tool";
 import { fragmentFor } from "../record/fragment";
 import { SERIF } from "../../theme/theme";
+import { HeardSound } from "../exports/HeardSound";
+import { useExportActions } from "../exports/useExports";
 import { Compilations } from "./Compilations";
 import { ExcerptForm } from "./ExcerptForm";
 import { fitting, moved, type Excerpt } from "./choosing";
@@ -32,11 +33,11 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
   const navigate = useNavigate();
   const [narrowed, setNarrowed] = useState({ words: "", meeting: "", person: "", label: "" });
   const [order, setOrder] = useState<number[]>([]);
-  const [heard, setHeard] = useState<string | null>(null);
+  const [heard, setHeard] = useState<number[] | null>(null);
+  const { save } = useExportActions();
   const [changing, setChanging] = useState<Excerpt | null>(null);
   const shown = useMemo(() => fitting(excerpts, narrowed), [excerpts, narrowed]);
   const chosen = order.flatMap((id) => excerpts.find((each) => each.id === id) ?? []);
-  const address = (ids: number[]) => `/api/excerpts/sound?ids=${ids.join(",")}`;
   const carry = async (change: Promise<Schemas["ExcerptsOut"]>) => {
     try {
       queries.setQueryData(["excerpts"], await change);
@@ -139,10 +140,10 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
             <Typography variant="h3" component="h2" sx={{ mr: "auto" }}>
               {chosen.length === 1 ? "One chosen" : `${chosen.length} chosen, as one`}
             </Typography>
-            <Button size="small" color="inherit" onClick={() => setHeard(address(order))}>
+            <Button size="small" color="inherit" onClick={() => setHeard(order)}>
               Hear them
             </Button>
-            <Button size="small" color="inherit" component="a" href={address(order)} download>
+            <Button size="small" color="inherit" onClick={() => void save({ of: "excerpts", ids: order })}>
               Sound (Ogg)
             </Button>
             <Button size="small" color="inherit" component="a" href={`/api/excerpts/chapters?ids=${order.join(",")}`} download>
@@ -170,7 +171,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
           ))}
         </Box>
       )}
-      {heard && <HeardSound key={heard} address={heard} />}
+      {heard && <HeardSound key={heard.join()} order={{ of: "excerpts", ids: heard }} version={heard.join()} />}
       {!shown.length && (
         <Alert severity="info" variant="outlined">
           No excerpt fits this choice.
@@ -206,7 +207,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
               </Typography>
             )}
             <Box sx={{ display: "flex", gap: 0.5, ml: -1 }}>
-              <Button size="small" color="inherit" aria-label={`Hear ${each.title}`} onClick={() => setHeard(address([each.id]))}>
+              <Button size="small" color="inherit" aria-label={`Hear ${each.title}`} onClick={() => setHeard([each.id])}>
                 Hear
               </Button>
               {each.may_change && (

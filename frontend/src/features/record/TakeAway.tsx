@@ -1,13 +1,14 @@
 import { Button, ListSubheader, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 
+import type { Schemas } from "../../api/client";
+import { useExportActions } from "../exports/useExports";
 import { worthALook } from "./doubts";
 
 const FILES: [string, [string, string][]][] = [
   [
     "Minutes",
     [
-      ["minutes.pdf", "PDF"],
       ["minutes.docx", "Word processor (DOCX)"],
       ["minutes.html", "Page to print or paste"],
       ["minutes.txt", "Plain text"],
@@ -28,7 +29,6 @@ const FILES: [string, [string, string][]][] = [
   [
     "Transcript",
     [
-      ["transcript.pdf", "PDF"],
       ["transcript.docx", "Word processor (DOCX)"],
       ["transcript.txt", "Plain text"],
       ["transcript.vtt", "WebVTT"],
@@ -41,6 +41,8 @@ const FILES: [string, [string, string][]][] = [
     ],
   ],
 ];
+
+const PDF: Record<string, Schemas["MeetingExport"]["kind"]> = { Minutes: "minutes.pdf", Transcript: "transcript.pdf" };
 
 /** The files that can be taken away. */
 export function TakeAway({
@@ -60,6 +62,11 @@ export function TakeAway({
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
+  const { save } = useExportActions();
+  const make = (kind: Schemas["MeetingExport"]["kind"]) => {
+    close();
+    void save({ of: "meeting", id: meetingId, kind });
+  };
   return (
     <>
       <Button size="small" color="inherit" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
@@ -81,6 +88,11 @@ export function TakeAway({
           <ListSubheader key={title} sx={{ lineHeight: 2.2 }}>
             {title}
           </ListSubheader>,
+          title in PDF && (
+            <MenuItem key={`${title} PDF`} onClick={() => make(PDF[title]!)} disabled={title !== "Transcript" && !hasMinutes}>
+              PDF
+            </MenuItem>
+          ),
           ...files.map(([form, name]) => (
             <MenuItem
               key={form}
@@ -98,12 +110,10 @@ export function TakeAway({
         <MenuItem component="a" href={`/api/meetings/${meetingId}/original`} download onClick={close} disabled={!hasOriginal}>
           The file as brought in
         </MenuItem>
-        <MenuItem component="a" href={`/api/meetings/${meetingId}/small`} download onClick={close} disabled={!hasSound}>
+        <MenuItem onClick={() => make("small.ogg")} disabled={!hasSound}>
           Sound as a small file (Ogg)
         </MenuItem>
-        <MenuItem component="a" href={`/api/meetings/${meetingId}/bundle`} download onClick={close}>
-          Whole meeting, for another Nuntius (ZIP)
-        </MenuItem>
+        <MenuItem onClick={() => make("whole meeting.zip")}>Whole meeting, for another Nuntius (ZIP)</MenuItem>
       </Menu>
     </>
   );

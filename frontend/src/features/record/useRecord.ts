@@ -173,23 +173,17 @@ export function useRecord(meetingId: string) {
     (shape: Shape = {}, quiet = false) =>
       inTurn(async () => {
         try {
-          queries.setQueryData(
-            key,
-            await whole(
-              await bodyAs(
-                "RecordOut",
-                client.POST("/api/meetings/{meeting_id}/minutes", {
-                  params: { path: { meeting_id: meetingId } },
-                  body: { length: null, template: null, detailed: null, fine: null, ...shape },
-                }),
-              ),
-            ),
+          await bodyAs(
+            "MeetingOut",
+            client.POST("/api/meetings/{meeting_id}/minutes", {
+              params: { path: { meeting_id: meetingId } },
+              body: { length: null, template: null, detailed: null, fine: null, ...shape },
+            }),
           );
+          await queries.refetchQueries({ queryKey: key, exact: true }); // with its job, which may be done by now
           void queries.invalidateQueries({ queryKey: ["meetings"] });
-          void queries.invalidateQueries({ queryKey: ["actions"] });
           void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
-          if (!quiet)
-            notice({ text: "The minutes were written anew; what you changed, ticked or threw out has stayed so.", severity: "info" });
+          if (!quiet) notice({ text: "The minutes are written anew; what you changed, ticked or threw out stays so.", severity: "info" });
         } catch (error) {
           notice({ text: sentenceOf(error), severity: "error" });
         }

@@ -31,11 +31,11 @@ from nuntius.store.models.room import (
 )
 from nuntius.store.models.setup import ReadyQuestion, TemplateRow, TermRow
 from nuntius.store.models.transcript import Speaker, TurnRow
-from nuntius.store.models.work import Change, Heartbeat, Job
+from nuntius.store.models.work import Change, Export, Heartbeat, Job, export_meeting
 
 __all__ = [
-    "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Heartbeat", "Job", "LineRow", "LiveLineRow",
+    "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Export", "Heartbeat", "Job", "LineRow", "LiveLineRow",
     "Mail", "MarkRow", "Meeting", "Merging", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
-    "SignInFailures", "SignInSession", "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance",
+    "SignInFailures", "SignInSession", "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance", "export_meeting",
     "new_id", "now",
 ]  # fmt: skip

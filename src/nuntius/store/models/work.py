@@ -1,16 +1,29 @@
-"""Background work, and the changes that people made."""
+"""Background work, the files that are made by it, and the changes that people made."""
 
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, String, false
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy import JSON, Column, ForeignKey, String, Table, false
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from nuntius.core.jobs import JobKind, JobState, Lane
 from nuntius.store.models.base import Base, new_id, now
+from nuntius.store.models.meeting import Meeting
 
 
-class Job(Base):
+class Leased:
+    """Columns of work that one process at a time does under a lease."""
+
+    state: Mapped[str] = mapped_column(String(12), default=JobState.WAITING, index=True)
+    error: Mapped[str | None]
+    worker: Mapped[str | None] = mapped_column(String(120))
+    beat_at: Mapped[datetime | None]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    started_at: Mapped[datetime | None]
+    updated_at: Mapped[datetime] = mapped_column(default=now, onupdate=now, index=True)
+
+
+class Job(Leased, Base):
     """Work on a meeting's recording, step by step."""
 
     __tablename__ = "job"
@@ -19,20 +32,39 @@ class Job(Base):
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
     kind: Mapped[str] = mapped_column(String(12), default=JobKind.WORK)
     lane: Mapped[str] = mapped_column(String(8), default=Lane.LONG, server_default="long")
-    state: Mapped[str] = mapped_column(String(12), default=JobState.WAITING, index=True)
     put_away: Mapped[bool] = mapped_column(default=False, server_default=false())  # nobody needs to be reminded of it
     step: Mapped[str] = mapped_column(String(20), default="")
     done_steps: Mapped[list[Any]] = mapped_column(JSON, default=list)
     progress: Mapped[float] = mapped_column(default=0.0)  # 0 to 1, over all steps
     remaining: Mapped[float | None]  # seconds
-    error: Mapped[str | None]
     people: Mapped[int | None]  # hint: how many spoke
+    choices: Mapped[dict[str, Any] | None] = mapped_column(JSON)  # how minutes are wanted that are made again
     cancel_asked: Mapped[bool] = mapped_column(default=False)
-    worker: Mapped[str | None] = mapped_column(String(120))
-    beat_at: Mapped[datetime | None]
-    created_at: Mapped[datetime] = mapped_column(default=now)
-    started_at: Mapped[datetime | None]
-    updated_at: Mapped[datetime] = mapped_column(default=now, onupdate=now, index=True)
+
+
+# A meeting whose words or sound are in an export: where it is removed or cut, the export goes, too.
+export_meeting = Table(
+    "export_meeting",
+    Base.metadata,
+    Column("export_id", ForeignKey("export.id", ondelete="CASCADE"), primary_key=True),
+    Column("meeting_id", ForeignKey("meeting.id", ondelete="CASCADE"), primary_key=True, index=True),
+)
+
+
+class Export(Leased, Base):
+    """A file that is made for somebody in the background, and kept for a day."""
+
+    __tablename__ = "export"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True, default=new_id)
+    user_id: Mapped[int] = mapped_column(ForeignKey("user.id", ondelete="CASCADE"), index=True)
+    kind: Mapped[str] = mapped_column(String(30))
+    targets: Mapped[list[int]] = mapped_column(JSON, default=list)  # numbers of excerpts, or of the compilation
+    address: Mapped[str] = mapped_column(default="")  # of the page that the file leads back to
+    title: Mapped[str] = mapped_column(String(200))  # of what it is made from
+    digest: Mapped[str | None] = mapped_column(String(64), index=True)
+    size: Mapped[int | None]  # bytes
+    meetings: Mapped[list[Meeting]] = relationship(secondary=export_meeting, passive_deletes=True, lazy="selectin")
 
 
 class Change(Base):

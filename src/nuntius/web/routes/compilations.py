@@ -9,19 +9,18 @@ from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.core.formats.compiled import write_captions_vtt, write_compiled_text
 from nuntius.core.montage.spoken import can_speak
 from nuntius.core.montage.write import Montage
+from nuntius.service.exports import EMPTY
 from nuntius.store import compilations as store
 from nuntius.store.errors import Conflict
 from nuntius.store.meetings import get_meeting, open_to
 from nuntius.store.models import Compilation, Meeting
 from nuntius.web import compilation_schemas as c
-from nuntius.web.answers import answer, made_file
+from nuntius.web.answers import answer
 from nuntius.web.exports import note_export
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
 api = APIBlueprint("compilations", __name__, url_prefix="/api", abp_tags=[Tag(name="compilations")])
-
-TYPES = {"ogg": "audio/ogg", "m4a": "audio/mp4", "mp4": "video/mp4"}
 
 
 @api.get("/compilations", operation_id="getCompilations", responses={200: c.CompilationsOut})
@@ -81,14 +80,10 @@ def get_captions(path: c.CompilationPath) -> Response:
 
 @api.get("/compilations/<int:compilation_id>/files/<form>", operation_id="getCompiledFile")
 def get_file(path: c.CompiledFilePath) -> Response:
-    """The whole as one file of sound or picture, its captions, its chapters, or as a text."""
+    """Captions of the whole, its chapters, or all of it as a text; sound and picture are exports."""
     made = _montage(path.compilation_id)
     note_export(f"compilation {path.compilation_id}", path.form)
     name = f"{made.title}.{path.form}"
-    if path.form in TYPES:
-        with installation().files.scratch(f".{path.form}") as target:
-            made.write(target, path.form)  # type: ignore[arg-type]
-            return made_file(target, TYPES[path.form], name)
     response = make_response("".join(_text(made, path.form)))
     response.content_type = f"text/{'vtt' if path.form.endswith('vtt') else 'plain'}; charset=utf-8"
     response.headers.set("Content-Disposition", "attachment", filename=name.encode("ascii", "replace").decode())
@@ -111,7 +106,7 @@ def _montage(compilation_id: int) -> Montage:
         row = store.get_compilation(db, me(), compilation_id)
         parts, title, spoken = store.parts_of(db, stored.files, me(), row), row.title, row.spoken
     if not parts:
-        raise Conflict("This compilation holds no passage yet. Put one into it first.")
+        raise Conflict(EMPTY)
     return Montage(title, parts, spoken)
 
 

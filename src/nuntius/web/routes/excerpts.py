@@ -14,8 +14,7 @@ from nuntius.store.models import Excerpt, Meeting
 from nuntius.store.rights import actor_of, meeting_thing
 from nuntius.store.transcripts import names_of
 from nuntius.web import excerpt_schemas as e
-from nuntius.web.answers import answer, made_file
-from nuntius.web.exports import note_export
+from nuntius.web.answers import answer
 from nuntius.web.schemas import MeetingPath
 from nuntius.web.security import installation, me
 
@@ -54,19 +53,9 @@ def remove(path: e.ExcerptPath) -> Response:
         return answer(_all(db))
 
 
-@api.get("/excerpts/sound", operation_id="getExcerptSound")
-def get_sound(query: e.Chosen) -> Response:
-    """The sound of excerpts as one Ogg/Opus file, in the order asked for."""
-    store, made = installation(), _montage(query.numbers)
-    note_export("excerpts", "sound")
-    with store.files.scratch(".ogg") as target:
-        made.write(target, "ogg")
-        return made_file(target, "audio/ogg", "excerpts.ogg")
-
-
 @api.get("/excerpts/chapters", operation_id="getExcerptChapters")
 def get_chapters(query: e.Chosen) -> Response:
-    """Where each excerpt stands in that file, as WebVTT chapters."""
+    """Where each excerpt stands in the sound of all, as WebVTT chapters."""
     chapters = [Stretch(*each) for each in _montage(query.numbers).chapters]
     return _file("".join(write_chapters_vtt(chapters)).encode(), "text/vtt; charset=utf-8", "excerpts.vtt")
 

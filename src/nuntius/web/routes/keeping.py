@@ -1,21 +1,17 @@
-"""What is kept of a record beside its words: its history, the whole of it as one file, its voices told apart anew."""
+"""What is kept of a record beside its words: its history, its voices told apart anew."""
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
-from nuntius.core.audio.encode import write_small
-from nuntius.core.formats.bundle import write_bundle
 from nuntius.core.jobs import GOING_ON, JobKind
 from nuntius.core.rights import Action
-from nuntius.store.bundles import bundle_of
-from nuntius.store.errors import Conflict, NotFound
+from nuntius.store.errors import Conflict
 from nuntius.store.history import history_of
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Recording
 from nuntius.web import schemas as s
-from nuntius.web.answers import answer, made_file
-from nuntius.web.exports import note_export
+from nuntius.web.answers import answer
 from nuntius.web.keeping_schemas import ChangeTold, HistoryOut, People
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
@@ -30,35 +26,6 @@ def get_history(path: s.MeetingPath) -> Response:
     with installation().database.read() as db:
         told = history_of(db, get_meeting(db, me(), path.meeting_id))
     return answer(HistoryOut(changes=[ChangeTold(**{f: getattr(each, f) for f in each.__slots__}) for each in told]))
-
-
-@api.get("/bundle", operation_id="getBundle")
-def get_bundle(path: s.MeetingPath) -> Response:
-    """The whole meeting as one ZIP, which another Nuntius reads."""
-    store = installation()
-    with store.files.scratch(".zip") as target:
-        with store.database.read() as db:
-            meeting = get_meeting(db, me(), path.meeting_id)
-            title = meeting.title
-            bundle, files = bundle_of(db, store.files, me(), meeting)
-            write_bundle(bundle, files, target)
-        note_export(f"meeting {path.meeting_id}", "the whole meeting")
-        return made_file(target, "application/zip", f"{title} - whole meeting.zip")
-
-
-@api.get("/small", operation_id="getSmallSound")
-def get_small(path: s.MeetingPath) -> Response:
-    """The sound as a small file, to be heard or passed on."""
-    store = installation()
-    with store.database.read() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
-        recording, title = recording_of(db, meeting), meeting.title
-    if recording is None or recording.working_digest is None:
-        raise NotFound()
-    with store.files.scratch(".ogg") as target:
-        write_small(store.files.path(recording.working_digest), target)
-        note_export(f"meeting {path.meeting_id}", "the sound as a small file")
-        return made_file(target, "audio/ogg", f"{title} - small.ogg")
 
 
 @api.post("/voices/anew", operation_id="tellVoicesAnew", responses={200: s.MeetingOut})

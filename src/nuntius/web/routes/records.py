@@ -9,10 +9,12 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.told import answered
+from nuntius.core.minutes.choices import MinutesChoices
 from nuntius.core.minutes.line import Line
 from nuntius.core.rights import Action
-from nuntius.jobs.steps import write_anew
 from nuntius.service import removing
+from nuntius.service.floor import report_of
+from nuntius.service.minutes import order_minutes
 from nuntius.store import activity, changes, restructure
 from nuntius.store.activity import What
 from nuntius.store.errors import NotFound
@@ -20,19 +22,18 @@ from nuntius.store.meetings import get_meeting, series_with
 from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
 from nuntius.store.notes import facts_of
-from nuntius.store.templates import choose
 from nuntius.store.transcripts import load_transcript, speaker_of
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
-from nuntius.web.downloads import download
+from nuntius.web.downloads import download, read_download
 from nuntius.web.exports import note_export
-from nuntius.web.floor import floor_out, report_of
+from nuntius.web.floor import floor_out
 from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import asked_from, installation, me
-from nuntius.web.shapes import changed_out, record_out, suggestions_out, turns_out
+from nuntius.web.shapes import changed_out, meeting_out, record_out, suggestions_out, turns_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
@@ -158,18 +159,16 @@ def redo(path: s.MeetingPath) -> Response:
     return _changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
 
 
-@api.post("/minutes", operation_id="remakeMinutes", responses={200: rec.RecordOut})
+@api.post("/minutes", operation_id="remakeMinutes", responses={200: s.MeetingOut})
 def remake(path: s.MeetingPath, body: s.NewShape) -> Response:
-    """Writes the minutes anew from the transcript as it stands; what a person changed, ticked or threw out stays so."""
-    store = installation()
-    with store.database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id, Action.EDIT)
-        if body.template is not None:
-            choose(db, meeting, body.template)
-    detailed = None if body.detailed is None else frozenset(body.detailed)
-    write_anew(store, path.meeting_id, body.length, detailed=detailed, fine=body.fine)
-    with store.database.read() as db:
-        return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
+    """Asks for the minutes to be written again from the transcript; what a person changed, ticked or threw out stays."""
+    choices = MinutesChoices(body.length, None if body.detailed is None else frozenset(body.detailed), body.fine)
+    with installation().database.write() as db:
+        meeting, job = order_minutes(db, me(), path.meeting_id, body.template, choices)
+        db.flush()
+        out, job_id = meeting_out(db, meeting, me()), job.id
+    queue().put(job_id)
+    return answer(out)
 
 
 @api.post("/cut", operation_id="cutRecord", responses={200: rec.RecordOut})
@@ -263,6 +262,7 @@ def get_file(path: s.FilePath) -> Response:
     """Minutes or transcript as a file."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        made = download(db, meeting, path.form, f"{request.host_url}meetings/{meeting.id}")
+        title, write = meeting.title, read_download(db, meeting, path.form, f"{request.host_url}meetings/{meeting.id}")
+    made = download(write(), title, path.form)
     note_export(f"meeting {path.meeting_id}", path.form)
     return made

@@ -2,11 +2,36 @@ import { Alert, Box, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 
-import { ApiProblem, sentenceOf } from "../api/client";
+import { ApiProblem, sentenceOf } from "../../api/client";
+import { fileAddress } from "./awaited";
+import { useExportActions, useExports, type Order } from "./useExports";
+
+interface Props {
+  order: Order;
+  version: string | number; // another one is made anew
+  onTime?: (seconds: number) => void;
+}
 
 /** Sound that is made when it is asked for: fetched whole, so that its length is known and every place of it is at hand. */
-export function HeardSound({ address, onTime }: { address: string; onTime?: (seconds: number) => void }) {
-  const sound = useQuery({ queryKey: ["sound", address], queryFn: () => fetched(address), staleTime: Infinity, gcTime: 0, retry: false });
+export function HeardSound({ order: wanted, version, onTime }: Props) {
+  const { order } = useExportActions();
+  const ordered = useQuery({
+    queryKey: ["ordered", wanted, version],
+    queryFn: () => order(wanted),
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
+  const made = useExports().find((each) => each.id === ordered.data?.id);
+  const id = made?.state === "done" ? made.id : "";
+  const sound = useQuery({
+    queryKey: ["sound", id],
+    queryFn: () => fetched(id),
+    enabled: !!id,
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
   const url = useMemo(() => (sound.data ? URL.createObjectURL(sound.data) : ""), [sound.data]);
   useEffect(
     () => () => {
@@ -14,10 +39,12 @@ export function HeardSound({ address, onTime }: { address: string; onTime?: (sec
     },
     [url],
   );
-  if (sound.error)
+  const error = ordered.error ?? sound.error;
+  const told = error ? sentenceOf(error) : made?.state === "failed" ? made.error : null;
+  if (told)
     return (
       <Alert severity="error" variant="outlined">
-        {sentenceOf(sound.error)}
+        {told}
       </Alert>
     );
   if (!url)
@@ -38,8 +65,8 @@ export function HeardSound({ address, onTime }: { address: string; onTime?: (sec
   );
 }
 
-async function fetched(address: string): Promise<Blob> {
-  const response = await fetch(address);
+async function fetched(id: string): Promise<Blob> {
+  const response = await fetch(fileAddress(id));
   if (response.ok) return response.blob();
   const problem = (await response.json().catch(() => ({}))) as { detail?: string };
   throw new ApiProblem(response.status, problem.detail ?? "The sound could not be put together. Try again.");
