@@ -8,9 +8,11 @@ from pathlib import Path
 import hypothesis
 import numpy as np
 import pytest
+from argon2 import PasswordHasher
 
 from nuntius.jobs.queue import Queue
 from nuntius.settings import Settings
+from nuntius.store import accounts
 from nuntius.store.database import Database
 from nuntius.store.installation import Installation, database_of
 from tests.help import Desk, in_memory, tone, write_wav
@@ -20,6 +22,12 @@ ROOT = Path(__file__).parents[1]
 
 hypothesis.settings.register_profile("nuntius", deadline=None)  # examples load models on first use
 hypothesis.settings.load_profile("nuntius")
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _quick_passwords() -> None:
+    """Hashing that costs nothing: with the real costs each test would spend most of its time on signing in."""
+    accounts._hasher = PasswordHasher(time_cost=1, memory_cost=8, parallelism=1)
 
 
 @pytest.fixture(scope="session")

@@ -158,6 +158,27 @@ def test_a_digest_is_made_put_in_order_heard_and_taken_away(page: Page, tmp_path
     expect(page.get_by_role("link", name=f"Listening digest: {TITLE}")).to_have_count(0)
 
 
+def test_a_file_that_takes_a_while_is_saved_by_itself_and_kept_for_a_day(page: Page) -> None:
+    open_record(page, TITLE)
+    page.get_by_role("button", name="Files").click()
+    with page.expect_download() as taken:
+        page.get_by_role("menuitem", name="PDF", exact=True).first.click()
+    assert taken.value.suggested_filename.endswith(" - minutes.pdf")
+    assert taken.value.path().read_bytes().startswith(b"%PDF")
+    page.reload()
+    page.get_by_role("button", name="Downloads").click()
+    dialog = page.get_by_role("dialog", name="Downloads")
+    expect(dialog.get_by_text("Ready").first).to_be_visible()
+    with page.expect_download() as again:
+        dialog.get_by_role("link", name="Save").first.click()
+    assert again.value.path().read_bytes() == taken.value.path().read_bytes()
+    assert faults(page) == []
+    away = dialog.get_by_role("button", name=f"Take away {TITLE} - minutes.pdf")
+    left = away.count() - 1
+    away.first.click()
+    expect(away).to_have_count(left)
+
+
 def test_a_passage_is_dragged_to_another_section(page: Page) -> None:
     open_record(page, TITLE)
     more(page, "Listening digest …")

@@ -20,8 +20,8 @@ def more(page: Page, entry: str) -> None:
 
 
 def anew(page: Page) -> None:
-    """Waits until minutes have been written anew."""
-    expect(page.get_by_text("The minutes were written anew").first).to_be_visible()
+    """Waits until minutes are being written anew."""
+    expect(page.get_by_text("The minutes are written anew").first).to_be_visible()
 
 
 def test_a_template_of_ones_own_is_made_and_used_without_losing_a_tick(page: Page) -> None:

@@ -174,9 +174,8 @@ def test_hold_pauses_a_dropped_call_leaves_a_gap_and_the_end_ends_it(
     line.until("listening", held=line.room().held / RATE + 3)
     assert line.kinds() == ["pause", "gap"]
     move("end", "engine-room")
-    line.until("ended")
-    assert line.room().state == "stopped"
-    line.stop()
+    line.thread.join(timeout=30)
+    assert (line.room().line_state, line.room().state) == ("ended", "stopped")
 
 
 def test_a_dismissed_line_leaves_and_can_be_called_back(line: Line, address: str) -> None:

@@ -27,7 +27,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "number": 0,
         "upload_id": "u",
         "form": next(
-            (form for part, form in (("/texts/", "message"), ("/compilations/", "ogg")) if part in rule.rule),
+            (form for part, form in (("/texts/", "message"), ("/compilations/", "txt")) if part in rule.rule),
             "minutes.md",
         ),
         "template_id": 1,
@@ -41,6 +41,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "session_id": 1,
         "picture_id": 1,
         "excerpt_id": 1,
+        "export_id": "export-one",
         "compilation_id": 1,
         "note_id": "note-one",
         "mark_id": "mark-one",
@@ -52,6 +53,7 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
 def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
+        "excerpts/exports": {"ids": [1]}, "compilations/1/exports": {"kind": "compilation.ogg"}, "/exports": {"kind": "minutes.pdf"},
         "/anew": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
         "/excerpts": {"start": 0, "end": 1}, "/digest": {"minutes": 3},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},

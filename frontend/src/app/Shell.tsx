@@ -42,8 +42,8 @@ export function Shell() {
         sx={{
           display: "flex",
           alignItems: "center",
-          gap: { xs: 1, sm: 3 },
-          px: { xs: 1.5, sm: 3 },
+          gap: { xs: 0.5, sm: 3 },
+          px: { xs: 1, sm: 3 },
           minHeight: 48,
           borderBottom: 1,
           borderColor: "divider",
@@ -75,7 +75,7 @@ export function Shell() {
             </Link>
           ))}
         </Box>
-        <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
+        <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: { xs: 0, sm: 1 }, minWidth: 0 }}>
           <Typography variant="body2" color="textSecondary" noWrap sx={{ display: { xs: "none", md: "block" } }}>
             <Link component={RouterLink} to="/account" color="inherit" underline="hover" title="Your account">
               {session.name}

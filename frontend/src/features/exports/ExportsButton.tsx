@@ -14,12 +14,12 @@ export function ExportsButton() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!exports.length && !anchor) return null;
   const busy = exports.filter((each) => goesOn([each])).length;
-  const label = busy ? `Files: ${busy} being made` : "Files that were made";
+  const label = busy ? `Downloads: ${busy} being made` : "Downloads";
   return (
     <>
       <Tooltip title={label}>
         <IconButton size="small" aria-label={label} aria-haspopup="dialog" onClick={(e) => setAnchor(e.currentTarget)}>
-          <Badge badgeContent={busy} color="primary" overlap="circular">
+          <Badge badgeContent={busy || null} color="primary" overlap="circular">
             <DownloadOutlined fontSize="small" />
           </Badge>
         </IconButton>
@@ -31,11 +31,11 @@ export function ExportsButton() {
         anchorOrigin={{ vertical: "bottom", horizontal: "right" }}
         transformOrigin={{ vertical: "top", horizontal: "right" }}
         slotProps={{
-          paper: { role: "dialog", "aria-label": "Files that were made", sx: { width: 420, maxWidth: "calc(100vw - 24px)", p: 2 } },
+          paper: { role: "dialog", "aria-label": "Downloads", sx: { width: 420, maxWidth: "calc(100vw - 24px)", p: 2 } },
         }}
       >
         <Typography variant="h3" component="h2" gutterBottom>
-          Files
+          Downloads
         </Typography>
         {!exports.length && <Typography color="textSecondary">Nothing is kept here any more.</Typography>}
         {exports.map((each) => (
