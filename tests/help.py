@@ -172,6 +172,16 @@ class Desk:
         self.work()
         return self.client.get(f"/api/exports/{ordered.json['id']}/file")
 
+    def ask(self, path: str, question: str | None = None) -> dict[str, Any]:
+        """What the worker makes of a question, or of the wish for a brief."""
+        ordered = self.client.post(path, {"question": question} if question else {})
+        assert ordered.status_code == 200, ordered.text
+        self.work_off(Lane.ANSWER)
+        what = "reply" if question else "brief"
+        answer = self.client.get(f"/api/exports/{ordered.json['id']}/{what}")
+        assert answer.status_code == 200, self.client.get(f"/api/exports/{ordered.json['id']}").text
+        return answer.json  # type: ignore[no-any-return]
+
     def remade(self, meeting_id: str, **choices: Any) -> dict[str, Any]:
         """The record after its minutes were written again."""
         ordered = self.client.post(f"/api/meetings/{meeting_id}/minutes", choices)

@@ -13,7 +13,7 @@ from sqlalchemy import select
 from nuntius.core.audio.pcm import to_bytes
 from nuntius.jobs.exporting import make_export
 from nuntius.service.sweeping import sweep_files
-from nuntius.store.exports import KEPT, MOST_AT_ONCE
+from nuntius.store.exports import ANSWER_KEPT, KEPT, MOST_AT_ONCE
 from nuntius.store.leases import LEASE
 from nuntius.store.models import Export, Recording, now
 from tests.help import Desk, tone
@@ -208,3 +208,35 @@ def test_a_whole_meeting_holds_the_words(desk: Desk, meeting: str) -> None:
     data = desk.export(f"/api/meetings/{meeting}/exports", {"kind": "whole meeting.zip"}).data
     with zipfile.ZipFile(io.BytesIO(data)) as archive:
         assert b"hired" in archive.read("nuntius.json")
+
+
+class TestAnswers:
+    def test_one_is_made_while_files_wait(self, desk: Desk, meeting: str) -> None:
+        ordered(desk, meeting)
+        reply = desk.ask(f"/api/meetings/{meeting}/inquiry", "What do the hired lifts cost?")
+        assert reply["found"] and "750" in reply["answer"]
+        assert [each["state"] for each in listed(desk) if each["kind"] == "minutes.pdf"] == ["waiting"]
+
+    def test_nobody_else_reads_it(self, desk: Desk, meeting: str) -> None:
+        ines = desk.account("Ines Carvell", "ines@saltmarsh.example")
+        made = desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": "What do lifts cost?"}).json
+        assert desk.client.get(f"/api/exports/{made['id']}/reply").status_code == 404  # not yet
+        desk.work()
+        assert desk.client.get(f"/api/exports/{made['id']}/reply").status_code == 200
+        assert desk.client.get(f"/api/exports/{made['id']}/brief").status_code == 404  # it is none
+        assert ines.get(f"/api/exports/{made['id']}/reply").status_code == 404
+
+    def test_it_is_forgotten_within_the_hour(self, desk: Desk, meeting: str) -> None:
+        made = desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": "What do lifts cost?"}).json
+        desk.work()
+        with desk.installation.database.write() as session:
+            session.get_one(Export, made["id"]).created_at = now() - ANSWER_KEPT - timedelta(seconds=1)
+        assert listed(desk) == []
+        sweep_files(desk.installation)
+        assert desk.client.get(f"/api/exports/{made['id']}").status_code == 404
+
+    def test_what_was_cut_is_no_answer_any_more(self, desk: Desk, meeting: str) -> None:
+        made = desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": "What do the lifts cost?"}).json
+        desk.work()
+        assert desk.client.post(f"/api/meetings/{meeting}/cut", {"start": 0, "end": 2}).status_code == 200
+        assert desk.client.get(f"/api/exports/{made['id']}/reply").status_code == 404

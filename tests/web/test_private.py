@@ -51,10 +51,11 @@ def test_no_word_reaches_a_log(
         ),
     ]
     assert all(answer.status_code < 500 for answer in answers)
+    desk.work()
     monkeypatch.setattr("nuntius.web.routes.records.changes.correct_turn", _fails)
     assert client.put(f"{base}/turns/0", {"text": PLANTED, "was": None}).status_code == 500
     lines = [JsonLines().format(record) for record in caplog.records]
-    assert all(any(what in line for line in lines) for what in ("request failed", "job ends"))  # it is this log
+    assert all(any(what in line for line in lines) for what in ("request failed", "work ends"))  # it is this log
     assert [json.loads(line)["what"] for line in lines if PLANTED in line or PASSWORD in line] == []
 
 

@@ -192,18 +192,16 @@ def test_every_line_leads_to_its_words(desk: Desk, meeting: str) -> None:
 
 
 def test_the_record_answers_questions_or_says_that_it_cannot(desk: Desk, meeting: str) -> None:
-    yes = desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": "What do the hired lifts cost?"}).json
+    yes = desk.ask(f"/api/meetings/{meeting}/inquiry", "What do the hired lifts cost?")
     assert yes["found"]
     assert any("fifty pounds" in p["quote"] for p in yes["passages"])
-    no = desk.client.post(
-        f"/api/meetings/{meeting}/inquiry", {"question": "Who is the lighthouse keeper's grandmother?"}
-    ).json
+    no = desk.ask(f"/api/meetings/{meeting}/inquiry", "Who is the lighthouse keeper's grandmother?")
     assert (no["found"], no["answer"], no["passages"]) == (False, None, [])
 
 
 def test_what_is_asked_of_the_minutes_is_told_by_their_lines_as_they_stand(desk: Desk, meeting: str) -> None:
     def ask(question: str) -> Any:
-        return desk.client.post(f"/api/meetings/{meeting}/inquiry", {"question": question}).json
+        return desk.ask(f"/api/meetings/{meeting}/inquiry", question)
 
     first = next(line for line in desk.record(meeting)["minutes"]["lines"] if line["kind"] == "action")
     told = ask("Who has to do what?")

@@ -297,10 +297,9 @@ def test_still_pictures_are_kept_only_while_it_runs(room: RoomDesk) -> None:
 
 
 def test_a_brief_before_anything_is_said_gives_the_rule(room: RoomDesk) -> None:
-    told = room.client.get(f"{room.base}/brief").json
+    told = room.desk.ask(f"{room.base}/brief")
     assert not told["ready"] and "45 seconds" in told["least"]
-    answer = room.client.post(f"{room.base}/inquiry", {"question": "Who has the log book?"}).json
-    assert not answer["found"]
+    assert not room.desk.ask(f"{room.base}/inquiry", "Who has the log book?")["found"]
 
 
 def test_the_demo_meeting_is_played_only_in_the_demo(desk: Desk) -> None:

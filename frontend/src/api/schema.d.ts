@@ -384,6 +384,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports/{export_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A brief; 404 until it is there. */
+        get: operations["getBrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{export_id}/file": {
         parameters: {
             query?: never;
@@ -393,6 +410,23 @@ export interface paths {
         };
         /** The file; 404 until it is there. */
         get: operations["getExportedFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}/reply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The answer to a question; 404 until it is there. */
+        get: operations["getReply"];
         put?: never;
         post?: never;
         delete?: never;
@@ -718,7 +752,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** An answer from the record with its passages, or the word that it holds none. */
+        /** Asks the record; the answer is fetched when the worker has made it. */
         post: operations["inquire"];
         delete?: never;
         options?: never;
@@ -1058,10 +1092,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What has happened so far, for one who has just come in. */
-        get: operations["getBrief"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Asks what has happened so far, for one who has just come in; fetched when the worker has made it. */
+        post: operations["makeBrief"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1162,7 +1196,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** An answer from what has been said so far, or the word that it was not said. */
+        /** Asks what has been said so far; the answer is fetched when the worker has made it. */
         post: operations["inquireLive"];
         delete?: never;
         options?: never;
@@ -4995,6 +5029,37 @@ export interface operations {
             };
         };
     };
+    getBrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getExportedFile: {
         parameters: {
             query?: never;
@@ -5006,6 +5071,37 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getReply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplyOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5680,7 +5776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReplyOut"];
+                    "application/json": components["schemas"]["ExportOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6367,7 +6463,7 @@ export interface operations {
             };
         };
     };
-    getBrief: {
+    makeBrief: {
         parameters: {
             query?: never;
             header?: never;
@@ -6384,7 +6480,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BriefOut"];
+                    "application/json": components["schemas"]["ExportOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6578,7 +6674,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReplyOut"];
+                    "application/json": components["schemas"]["ExportOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -23,11 +23,12 @@ class JobState(StrEnum):
 
 
 class Lane(StrEnum):
-    """Quick work takes seconds and never waits behind long work, which recognises and takes minutes, nor behind exports."""
+    """Long work recognises and takes minutes; quick work and answers take seconds. None waits behind another lane."""
 
     QUICK = "quick"
     LONG = "long"
     EXPORT = "export"
+    ANSWER = "answer"
 
 
 GOING_ON = (JobState.WAITING, JobState.WORKING)

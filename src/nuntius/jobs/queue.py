@@ -10,9 +10,11 @@ from huey.consumer import Consumer
 from redis import ConnectionPool
 
 from nuntius.core.errors import Fault
+from nuntius.core.exports import ExportKind
 from nuntius.core.jobs import Lane
 from nuntius.jobs.exporting import make_export
 from nuntius.jobs.mailing import send_due
+from nuntius.jobs.reading_ahead import ReadingAhead
 from nuntius.jobs.work import work
 from nuntius.service.sweeping import sweep_files
 from nuntius.settings import Settings
@@ -27,6 +29,8 @@ log = logging.getLogger(__name__)
 
 NAME = "nuntius"  # of the queue of long work; the others have their lane behind it
 SWEEP = 3600.0  # seconds between two looks for files that were left half done
+DELAY = 0.5  # seconds, at most, until a worker finds what was put in
+ANSWER_DELAY = 0.1  # the same where a person waits before the page
 PATIENCE = 5.0  # seconds that Redis may take to answer
 
 
@@ -57,7 +61,7 @@ class Queue:
             make_export(installation, key)
 
         self._work_on = {
-            lane: each.task(name="work_on")(export if lane == Lane.EXPORT else work_on)
+            lane: each.task(name="work_on")(export if lane in (Lane.EXPORT, Lane.ANSWER) else work_on)
             for lane, each in self.lanes.items()
         }
 
@@ -79,8 +83,15 @@ class Queue:
             log.warning("work not queued", extra={"work": key, "why": type(cause).__name__})
 
     def put_export(self, export_id: str) -> None:
-        """Lets a worker make this file; where the storage is away it waits until `recover` finds it."""
-        self._put(Lane.EXPORT, export_id)
+        """Lets a worker make this export; where the storage is away it waits until `recover` finds it."""
+        try:
+            with self._installation.database.read() as session:
+                export = session.get(Export, export_id)
+        except Fault as fault:
+            log.warning("export not queued", extra={"export": export_id, "why": fault.sentence})
+            return
+        if export is not None:
+            self._put(ExportKind(export.kind).lane, export_id)
 
     def answers(self) -> bool:
         """Whether the storage can be reached."""
@@ -112,6 +123,8 @@ class Queue:
             each.flush()  # what waits stands in the job table
         ended = Event()
         Thread(target=self._watch, args=(ended,), name="taking-over", daemon=True).start()
+        reading = ReadingAhead(self._installation)
+        Thread(target=reading.run, args=(ended,), name="reading-ahead", daemon=True).start()
         *others, last = (self._consumer(lane) for lane in Lane)
         for each in others:
             each.start()
@@ -123,7 +136,8 @@ class Queue:
                 each.stop()
 
     def _consumer(self, lane: Lane) -> Consumer:
-        return self.lanes[lane].create_consumer(workers=1, periodic=False, backoff=1.05, max_delay=0.5)
+        delay = ANSWER_DELAY if lane == Lane.ANSWER else DELAY
+        return self.lanes[lane].create_consumer(workers=1, periodic=False, backoff=1.05, max_delay=delay)
 
     def _watch(self, ended: Event) -> None:
         """Gives signs of life, takes over, and sends mail: beside the work and never behind it."""

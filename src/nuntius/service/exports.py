@@ -6,10 +6,11 @@ from pathlib import Path
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.encode import write_small
-from nuntius.core.exports import OF_COMPILATION, OF_MEETING, ExportKind
+from nuntius.core.exports import ANSWERS, OF_COMPILATION, OF_MEETING, ExportKind
 from nuntius.core.formats.bundle import write_bundle
 from nuntius.core.montage.write import Form, Montage
-from nuntius.service.documents import read_document
+from nuntius.service.asking import read_answer
+from nuntius.service.documents import Written, read_document
 from nuntius.store import compilations, excerpts
 from nuntius.store.bundles import bundle_of
 from nuntius.store.clips import check_sound
@@ -89,6 +90,9 @@ def read_export(store: Installation, session: Session, export: Export) -> Callab
     """
     user = session.get_one(User, export.user_id)
     kind = ExportKind(export.kind)
+    if kind in ANSWERS:
+        answer = read_answer(store, session, user, export)
+        return lambda path: _write(path, answer())
     if kind == ExportKind.EXCERPTS:
         part = excerpts.excerpt_part(session, store.files, user, export.targets)
         return lambda path: Montage("Excerpts", (part,), speak=False).write(path, "ogg")
@@ -112,9 +116,8 @@ def _of_meeting(
         bundle, files = bundle_of(session, store.files, user, meeting)
         return lambda path: write_bundle(bundle, files, path)
     write = read_document(session, meeting, kind, address)
+    return lambda path: _write(path, write())
 
-    def document(path: Path) -> None:
-        made = write()
-        path.write_bytes(made if isinstance(made, bytes) else "".join(made).encode())
 
-    return document
+def _write(path: Path, made: Written) -> None:
+    path.write_bytes(made if isinstance(made, bytes) else "".join(made).encode())

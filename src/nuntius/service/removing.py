@@ -6,6 +6,7 @@ from nuntius.core.audio.decode import RATE
 from nuntius.core.rights import Action
 from nuntius.store import capture, cutting
 from nuntius.store.errors import Conflict
+from nuntius.store.exports import forget_exports
 from nuntius.store.installation import Installation
 from nuntius.store.live import cut_lines
 from nuntius.store.meetings import get_meeting
@@ -72,5 +73,5 @@ def cut_room(store: Installation, user: User, meeting_id: str, start: float, end
 def _cut_words(session: Session, user: User, room: Room, start: float, end: float) -> Leftovers:
     capture.note_cut(session, user, room, start, end)
     cut_lines(session, room, start, end)
-    pictures = cutting.cut_pictures(session, room.meeting_id, start, end)
-    return Leftovers(frozenset(digest for digest in pictures if digest))
+    gone = cutting.cut_pictures(session, room.meeting_id, start, end) | forget_exports(session, room.meeting_id)
+    return Leftovers(frozenset(digest for digest in gone if digest))

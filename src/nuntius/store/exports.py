@@ -2,11 +2,12 @@
 
 from collections.abc import Collection, Iterable
 from datetime import timedelta
+from typing import Any
 
 from sqlalchemy import ColumnElement, delete, func, or_, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.exports import ExportKind
+from nuntius.core.exports import ANSWERS, ExportKind
 from nuntius.core.jobs import GOING_ON, JobState
 from nuntius.store.errors import NotFound, TooManyExports
 from nuntius.store.leases import unheld
@@ -14,6 +15,9 @@ from nuntius.store.meetings import open_to
 from nuntius.store.models import Export, Meeting, User, export_meeting, now
 
 KEPT = timedelta(days=1)  # for which a file is kept after it was asked for
+ANSWER_KEPT = timedelta(hours=1)  # the same for an answer, which the page fetches at once
+ANSWER_LISTED = timedelta(minutes=10)  # for which an answer is in the list that pages follow
+MOST_LISTED = 100
 MOST_AT_ONCE = 10  # that wait or are being made for one person
 
 
@@ -25,12 +29,14 @@ def create_export(
     meetings: Iterable[Meeting],
     targets: Collection[int] = (),
     address: str = "",
+    arguments: dict[str, Any] | None = None,
 ) -> Export:
     """An export that waits. Raises TooManyExports."""
     query = select(func.count(Export.id)).where(Export.user_id == user.id, Export.state.in_(GOING_ON))
     if (session.scalar(query) or 0) >= MOST_AT_ONCE:
         raise TooManyExports(MOST_AT_ONCE)
     export = Export(user_id=user.id, kind=kind, title=title[:200], targets=list(targets), address=address)
+    export.arguments = arguments
     export.meetings = list(meetings)
     session.add(export)
     session.flush()
@@ -38,9 +44,10 @@ def create_export(
 
 
 def exports_of(session: Session, user: User) -> list[Export]:
-    """What was asked for within a day and may still be read, the newest first."""
-    query = select(Export).where(_readable(user)).order_by(Export.created_at.desc(), Export.id)
-    return list(session.scalars(query))
+    """The files asked for within a day, and the answers of just now, that may still be read; the newest first."""
+    fresh = or_(Export.kind.not_in(ANSWERS), Export.created_at > now() - ANSWER_LISTED)
+    query = select(Export).where(_readable(user), fresh).order_by(Export.created_at.desc(), Export.id)
+    return list(session.scalars(query.limit(MOST_LISTED)))
 
 
 def get_export(session: Session, user: User, export_id: str) -> Export:
@@ -80,7 +87,8 @@ def forget_exports(session: Session, meeting_id: str) -> set[str]:
 
 def sweep(session: Session) -> set[str]:
     """Deletes the exports whose time is over, and those without any meeting left; the digests of their files."""
-    return _delete(session, or_(Export.created_at <= now() - KEPT, ~Export.meetings.any()))
+    answers = Export.kind.in_(ANSWERS) & (Export.created_at <= now() - ANSWER_KEPT)
+    return _delete(session, or_(Export.created_at <= now() - KEPT, answers, ~Export.meetings.any()))
 
 
 def _delete(session: Session, where: ColumnElement[bool]) -> set[str]:

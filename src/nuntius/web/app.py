@@ -76,7 +76,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
         COMPRESS_STREAMS=False,
     )
     app.extensions["nuntius"] = store
-    app.extensions["nuntius_hub"] = Hub(store, {"jobs": JobFeed(), "rooms": RoomFeed(store)})
+    app.extensions["nuntius_hub"] = Hub(store, {"jobs": JobFeed(), "rooms": RoomFeed()})
     app.extensions["nuntius_queue"] = queue or Queue(store)
     security.install(app, settings)
     problems.install(app)

@@ -9,11 +9,9 @@ from dataclasses import dataclass, field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
 from nuntius.store.meetings import readers_of
 from nuntius.store.models import LiveLineRow, Meeting, Room
-from nuntius.web.reading_ahead import ReadingAhead
 from nuntius.web.room_shapes import boards_out, line_out, speech_out, voice_ids
 from nuntius.web.streams import Subscription
 
@@ -36,9 +34,8 @@ class _Watched:
 class RoomFeed:
     """Sends what happens in rooms to those who watch them; what all of them see is made once."""
 
-    def __init__(self, store: Installation) -> None:
+    def __init__(self) -> None:
         self._watched: dict[str, _Watched] = {}
-        self._reading_ahead = ReadingAhead(store)
 
     def look(self, session: Session, listeners: Sequence[Subscription]) -> bool:
         """Two statements, and a fixed number for each room that has changed."""
@@ -78,8 +75,6 @@ class RoomFeed:
         for each in watchers:
             _offer([each], "board", texts[each.user.id])
             each.fresh = False
-        if room.state == "recording":
-            self._reading_ahead.read(room)
         return False
 
     def _send_lines(self, session: Session, room: Room, watchers: Sequence[Subscription]) -> None:

@@ -5,12 +5,8 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.inquiry.inquire import Reply
 from nuntius.core.live.agenda import suggested
-from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
 from nuntius.core.live.floor import LiveFloor, live_floor
-from nuntius.core.minutes.line import Passage
-from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.accounts import account_names
 from nuntius.store.capture import last_run
 from nuntius.store.live import voiced
@@ -26,7 +22,6 @@ from nuntius.store.notes import marks_of, notes_of_all
 from nuntius.store.rooms import agenda_items, agenda_of, may_record
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of, speakers_of
-from nuntius.web import record_schemas as rec
 from nuntius.web import room_schemas as r
 from nuntius.web.room_facts import breaks_out, marks_out, pictures_out, there_out
 from nuntius.web.shapes import meeting_out
@@ -146,44 +141,3 @@ def _voices(session: Session, meeting: Meeting, floor: LiveFloor) -> list[r.Live
         )
 
     return [out(speaker) for speaker in speakers_of(session, meeting.id) if speaker.label in floor.seconds]
-
-
-def brief_out(brief: Brief, transcript: Transcript) -> r.BriefOut:
-    return r.BriefOut(
-        ready=brief.ready,
-        least=f"A brief needs {LEAST_SECONDS:.0f} seconds of talk with {LEAST_WORDS} words or more.",
-        so_far=[_statement(each, transcript) for each in brief.so_far],
-        recent=[_statement(each, transcript) for each in brief.recent],
-        decided=[_statement(each, transcript) for each in brief.decided],
-        promised=[_statement(each, transcript) for each in brief.promised],
-        subjects=[r.SubjectOut(title=e.title, start=transcript.turns[e.turn].start) for e in brief.subjects],
-        named=[_statement(each, transcript) for each in brief.named],
-    )
-
-
-def _statement(statement: Statement, transcript: Transcript) -> r.BriefLine:
-    passages = [passage_out(p, transcript) for p in statement.evidence]
-    return r.BriefLine(text=statement.text, nobody=statement.nobody, passages=passages)
-
-
-def reply_out(reply: Reply, transcript: Transcript) -> rec.ReplyOut:
-    """What was made of a question, with its passages."""
-    return rec.ReplyOut(
-        found=reply.found,
-        answer=reply.text or None,
-        passages=[passage_out(p, transcript) for p in reply.evidence],
-        nearest=[passage_out(p, transcript) for p in reply.nearest],
-    )
-
-
-def passage_out(passage: Passage, transcript: Transcript) -> rec.Passage:
-    """A passage with its words and times."""
-    turn = transcript.turns[passage.turn]
-    words = turn.words[passage.first : passage.last + 1]
-    return rec.Passage(
-        turn=passage.turn,
-        start=words[0].start,
-        end=max(word.end for word in words),
-        speaker=turn.speaker,
-        quote=" ".join(word.text for word in words),
-    )

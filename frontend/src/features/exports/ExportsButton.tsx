@@ -4,12 +4,12 @@ import { Badge, Box, Button, IconButton, LinearProgress, Popover, Tooltip, Typog
 import { useState } from "react";
 
 import { size } from "../../shared/size";
-import { fileAddress, goesOn, type Export } from "./awaited";
+import { fileAddress, files, goesOn, type Export } from "./awaited";
 import { useExportActions, useExports } from "./useExports";
 
 /** The files that were asked for within a day: how far each is, to be saved, tried again or taken away. */
 export function ExportsButton() {
-  const exports = useExports();
+  const exports = files(useExports());
   const { retry, remove } = useExportActions();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   if (!exports.length && !anchor) return null;

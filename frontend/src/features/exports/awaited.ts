@@ -21,6 +21,11 @@ export function withOrdered(exports: readonly Export[], ordered: Export): Export
   return exports.some((each) => each.id === ordered.id) ? [...exports] : [ordered, ...exports];
 }
 
+/** Those that are files, and no answers for a page. */
+export function files(exports: readonly Export[]): Export[] {
+  return exports.filter((each) => !each.kind.endsWith(".json"));
+}
+
 /** Where a finished file is fetched. */
 export function fileAddress(id: string): string {
   return `/api/exports/${id}/file`;

@@ -4,6 +4,7 @@ import { useState, type FormEvent } from "react";
 
 import { body, bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { clock } from "../../shared/times";
+import { useAnswers } from "../exports/useAnswers";
 import { SERIF } from "../../theme/theme";
 
 type Passage = Schemas["Passage"];
@@ -19,6 +20,7 @@ interface Asking {
 
 /** A question put to the record, one voice or one chapter: an answer with its passages, or the word that there is none. */
 export function Ask({ meetingId, voices, chapters, open, onClose, onPlay }: Asking) {
+  const { ask } = useAnswers(meetingId);
   const [question, setQuestion] = useState("");
   const [voice, setVoice] = useState("");
   const [chapter, setChapter] = useState("");
@@ -44,13 +46,7 @@ export function Ask({ meetingId, voices, chapters, open, onClose, onPlay }: Aski
     asked.mutate(text);
   };
   const asked = useMutation({
-    mutationFn: (text: string) =>
-      body(
-        client.POST("/api/meetings/{meeting_id}/inquiry", {
-          params: { path: { meeting_id: meetingId } },
-          body: { question: text, speaker: voice || null, start: within?.start ?? null, end: within?.end ?? null },
-        }),
-      ),
+    mutationFn: (question: string) => ask({ question, speaker: voice || null, start: within?.start ?? null, end: within?.end ?? null }),
   });
   const isReady = [...(ready?.template ?? []), ...(ready?.kept.map((each) => each.text) ?? [])].some((text) => text === asked.variables);
   const send = (event: FormEvent) => {

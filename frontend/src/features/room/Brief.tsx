@@ -3,8 +3,9 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 
 import { useKeys } from "../../app/keys";
-import { body, client, sentenceOf, type Schemas } from "../../api/client";
+import { sentenceOf } from "../../api/client";
 import { clock } from "../../shared/times";
+import { useAnswers } from "../exports/useAnswers";
 import { SERIF } from "../../theme/theme";
 import type { Brief as BriefData } from "./types";
 
@@ -22,13 +23,14 @@ const PARTS: [Part, string, string][] = [
 
 /** For one who has just come in or lost the thread: what has happened so far, every line with its passage. */
 export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: number) => void }) {
+  const { brief } = useAnswers(meetingId);
   const [part, setPart] = useState<Part | null>(null);
   const asked = useQuery({
     queryKey: ["brief", meetingId],
     enabled: part !== null && part !== "ask",
     staleTime: 5000,
     refetchInterval: 20_000,
-    queryFn: () => body(client.GET("/api/meetings/{meeting_id}/room/brief", { params: { path: { meeting_id: meetingId } } })),
+    queryFn: brief,
   });
   useKeys("Brief", [
     { key: "b", label: "The brief, open or closed", run: () => setPart((p) => (p ? null : "so_far")) },
@@ -127,15 +129,10 @@ function Row({ text, times, nobody, onShow }: { text: string; times: number[]; n
 }
 
 function AskLive({ meetingId, onShow }: { meetingId: string; onShow: (at: number) => void }) {
+  const { askLive } = useAnswers(meetingId);
   const [question, setQuestion] = useState("");
   const asked = useMutation({
-    mutationFn: (text: string) =>
-      body<Schemas["ReplyOut"]>(
-        client.POST("/api/meetings/{meeting_id}/room/inquiry", {
-          params: { path: { meeting_id: meetingId } },
-          body: { question: text, speaker: null, start: null, end: null },
-        }),
-      ),
+    mutationFn: (question: string) => askLive({ question, speaker: null, start: null, end: null }),
   });
   const send = (event: FormEvent) => {
     event.preventDefault();

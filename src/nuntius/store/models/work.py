@@ -60,6 +60,7 @@ class Export(Leased, Base):
     user_id: Mapped[int] = mapped_column(ForeignKey("user.id", ondelete="CASCADE"), index=True)
     kind: Mapped[str] = mapped_column(String(30))
     targets: Mapped[list[int]] = mapped_column(JSON, default=list)  # numbers of excerpts, or of the compilation
+    arguments: Mapped[dict[str, Any] | None] = mapped_column(JSON)  # of a question
     address: Mapped[str] = mapped_column(default="")  # of the page that the file leads back to
     title: Mapped[str] = mapped_column(String(200))  # of what it is made from
     digest: Mapped[str | None] = mapped_column(String(64), index=True)

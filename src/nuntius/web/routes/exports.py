@@ -1,18 +1,22 @@
 """Exports: files that the worker makes, asked for, followed, fetched and taken back."""
 
+from collections.abc import Collection
+
 from flask import Response, request, send_file
 from flask_openapi3 import APIBlueprint, Tag
 
 from nuntius.core.exports import CONTENT_TYPES, ExportKind
 from nuntius.service import exports as service
+from nuntius.store.errors import NotFound
 from nuntius.store.exports import exports_of, get_export, retry_export
 from nuntius.store.models import Export
 from nuntius.web import export_schemas as e
 from nuntius.web.answers import answer
 from nuntius.web.compilation_schemas import CompilationPath
 from nuntius.web.export_shapes import export_out, file_name
-from nuntius.web.exports import note_export
-from nuntius.web.routes.meetings import queue
+from nuntius.web.exports import note_export, put_export
+from nuntius.web.record_schemas import ReplyOut
+from nuntius.web.room_schemas import BriefOut
 from nuntius.web.schemas import MeetingPath, Removed
 from nuntius.web.security import installation, me
 
@@ -25,7 +29,7 @@ def export_meeting(path: MeetingPath, body: e.MeetingExport) -> Response:
     address = f"{request.host_url}meetings/{path.meeting_id}"
     with installation().database.write() as db:
         made = service.order_of_meeting(db, me(), path.meeting_id, ExportKind(body.kind), address)
-    return _put(made)
+    return put_export(made)
 
 
 @api.post("/excerpts/exports", operation_id="exportExcerpts", responses={200: e.ExportOut})
@@ -33,7 +37,7 @@ def export_excerpts(body: e.ExcerptsExport) -> Response:
     """Asks for the sound of excerpts as one Ogg/Opus file, in the order asked for."""
     with installation().database.write() as db:
         made = service.order_of_excerpts(db, me(), body.ids)
-    return _put(made)
+    return put_export(made)
 
 
 @api.post("/compilations/<int:compilation_id>/exports", operation_id="exportCompilation", responses={200: e.ExportOut})
@@ -41,7 +45,7 @@ def export_compilation(path: CompilationPath, body: e.CompilationExport) -> Resp
     """Asks for a compilation as one file of sound or picture."""
     with installation().database.write() as db:
         made = service.order_of_compilation(db, me(), path.compilation_id, ExportKind(body.kind))
-    return _put(made)
+    return put_export(made)
 
 
 @api.get("/exports", operation_id="getExports", responses={200: e.ExportsOut})
@@ -63,7 +67,7 @@ def try_again(path: e.ExportPath) -> Response:
     """Has a file made again that could not be made."""
     with installation().database.write() as db:
         made = retry_export(db, me(), path.export_id)
-    return _put(made)
+    return put_export(made)
 
 
 @api.delete("/exports/<export_id>", operation_id="removeExport", responses={200: Removed})
@@ -84,6 +88,19 @@ def get_file(path: e.ExportPath) -> Response:
     return response
 
 
+@api.get("/exports/<export_id>/reply", operation_id="getReply", responses={200: ReplyOut})
+def get_reply(path: e.ExportPath) -> Response:
+    """The answer to a question; 404 until it is there."""
+    made = _answer(path.export_id, (ExportKind.ANSWER, ExportKind.LIVE_ANSWER))
+    return answer(ReplyOut.model_validate_json(made))
+
+
+@api.get("/exports/<export_id>/brief", operation_id="getBrief", responses={200: BriefOut})
+def get_brief(path: e.ExportPath) -> Response:
+    """A brief; 404 until it is there."""
+    return answer(BriefOut.model_validate_json(_answer(path.export_id, (ExportKind.BRIEF,))))
+
+
 def _of(export: Export) -> str:
     """What a file holds, by number and never by title."""
     if export.kind.startswith("compilation"):
@@ -91,8 +108,9 @@ def _of(export: Export) -> str:
     return "excerpts" if export.kind == ExportKind.EXCERPTS else f"meeting {export.meetings[0].id}"
 
 
-def _put(export: Export) -> Response:
-    """Puts an export into the queue; the answer."""
-    out = export_out(export)
-    queue().put_export(out.id)
-    return answer(out)
+def _answer(export_id: str, kinds: Collection[ExportKind]) -> bytes:
+    """The JSON of an answer that is there. Raises NotFound."""
+    export, file = service.file_of(installation(), me(), export_id)
+    if export.kind not in kinds:
+        raise NotFound()
+    return file.read_bytes()

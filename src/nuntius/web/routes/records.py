@@ -7,30 +7,26 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nuntius.core.inquiry.inquire import turns_within
-from nuntius.core.inquiry.told import answered
 from nuntius.core.minutes.choices import MinutesChoices
-from nuntius.core.minutes.line import Line
 from nuntius.core.rights import Action
 from nuntius.service import removing
+from nuntius.service.asking import order_answer
 from nuntius.service.floor import report_of
 from nuntius.service.minutes import order_minutes
 from nuntius.store import activity, changes, restructure
 from nuntius.store.activity import What
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, series_with
-from nuntius.store.minutes import standing_lines
 from nuntius.store.models import Change, Meeting, Recording
-from nuntius.store.notes import facts_of
-from nuntius.store.transcripts import load_transcript, speaker_of
+from nuntius.store.transcripts import speaker_of
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.downloads import download, read_download
-from nuntius.web.exports import note_export
+from nuntius.web.export_schemas import ExportOut
+from nuntius.web.exports import note_export, put_export, question_of
 from nuntius.web.floor import floor_out
 from nuntius.web.floor_schemas import FloorOut
-from nuntius.web.room_shapes import reply_out
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import asked_from, installation, me
 from nuntius.web.shapes import changed_out, meeting_out, record_out, suggestions_out, turns_out
@@ -182,19 +178,12 @@ def cut(path: s.MeetingPath, body: s.Stretch) -> Response:
         return answer(record_out(db, get_meeting(db, me(), path.meeting_id), me()))
 
 
-@api.post("/inquiry", operation_id="inquire", responses={200: rec.ReplyOut})
+@api.post("/inquiry", operation_id="inquire", responses={200: ExportOut})
 def ask(path: s.MeetingPath, body: s.Question) -> Response:
-    """An answer from the record with its passages, or the word that it holds none."""
-    with installation().database.read() as db:
-        meeting = get_meeting(db, me(), path.meeting_id)
-        transcript, facts, asker = load_transcript(db, meeting.id), facts_of(db, meeting), me().person.label
-
-    def lines() -> list[Line]:  # read only for a question about the minutes
-        with installation().database.read() as db:
-            return standing_lines(db, path.meeting_id, transcript)
-
-    within = turns_within(transcript, body.speaker, body.start, body.end)
-    return answer(reply_out(answered(transcript, facts, body.question, within, asker, lines), transcript))
+    """Asks the record; the answer is fetched when the worker has made it."""
+    with installation().database.write() as db:
+        made = order_answer(db, me(), path.meeting_id, question_of(body))
+    return put_export(made)
 
 
 def _recording(db: Session, meeting_id: str) -> Recording:

@@ -9,25 +9,25 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.inquiry.inquire import turns_within
-from nuntius.core.inquiry.told import answered
 from nuntius.core.live.agenda import AgendaItem
-from nuntius.core.live.brief import brief
 from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.demonstration import play
 from nuntius.service import removing
+from nuntius.service.asking import order_brief, order_live_answer
 from nuntius.store import activity, changes, notes, rooms
 from nuntius.store.activity import What
 from nuntius.store.errors import Conflict, NotFound
-from nuntius.store.live import live_rows, live_so_far
+from nuntius.store.live import live_rows
 from nuntius.store.models import Meeting, Room, StillPicture, Workspace
 from nuntius.store.rights import check_workspace
 from nuntius.web import record_schemas as rec
 from nuntius.web import room_schemas as r
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
-from nuntius.web.room_shapes import board_out, brief_out, line_out, reply_out, speech_out, voice_ids
+from nuntius.web.export_schemas import ExportOut
+from nuntius.web.exports import put_export, question_of
+from nuntius.web.room_shapes import board_out, line_out, speech_out, voice_ids
 from nuntius.web.security import asked_from, installation, me
 
 api = APIBlueprint("rooms", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
@@ -178,23 +178,20 @@ def remove_mark(path: r.MarkPath) -> Response:
     return _changed(path.meeting_id, lambda db, m, _: notes.remove_mark(db, me(), m, path.mark_id))
 
 
-@api.get(f"{ROOM}/brief", operation_id="getBrief", responses={200: r.BriefOut})
-def get_brief(path: s.MeetingPath) -> Response:
-    """What has happened so far, for one who has just come in."""
-    with installation().database.read() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        transcript, facts, reader = live_so_far(db, room), notes.facts_of(db, meeting), me().person.label
-    return answer(brief_out(brief(transcript, facts, reader), transcript))
+@api.post(f"{ROOM}/brief", operation_id="makeBrief", responses={200: ExportOut})
+def make_brief(path: s.MeetingPath) -> Response:
+    """Asks what has happened so far, for one who has just come in; fetched when the worker has made it."""
+    with installation().database.write() as db:
+        made = order_brief(db, me(), path.meeting_id)
+    return put_export(made)
 
 
-@api.post(f"{ROOM}/inquiry", operation_id="inquireLive", responses={200: rec.ReplyOut})
+@api.post(f"{ROOM}/inquiry", operation_id="inquireLive", responses={200: ExportOut})
 def ask(path: s.MeetingPath, body: s.Question) -> Response:
-    """An answer from what has been said so far, or the word that it was not said."""
-    with installation().database.read() as db:
-        meeting, room = rooms.get_room(db, me(), path.meeting_id)
-        transcript, facts, asker = live_so_far(db, room), notes.facts_of(db, meeting), me().person.label
-    within = turns_within(transcript, body.speaker, body.start, body.end)
-    return answer(reply_out(answered(transcript, facts, body.question, within, asker), transcript))
+    """Asks what has been said so far; the answer is fetched when the worker has made it."""
+    with installation().database.write() as db:
+        made = order_live_answer(db, me(), path.meeting_id, question_of(body))
+    return put_export(made)
 
 
 @api.post(f"{ROOM}/pictures", operation_id="addPicture", responses={200: rec.PictureOut})

@@ -18,6 +18,7 @@ def upgrade() -> None:
         sa.Column("user_id", sa.Integer(), nullable=False),
         sa.Column("kind", sa.String(length=30), nullable=False),
         sa.Column("targets", sa.JSON(), nullable=False),
+        sa.Column("arguments", sa.JSON(), nullable=True),
         sa.Column("address", sa.String(), nullable=False),
         sa.Column("title", sa.String(length=200), nullable=False),
         sa.Column("digest", sa.String(length=64), nullable=True),

@@ -1,0 +1,84 @@
+"""Questions to a record or to a meeting that runs, and briefs of it: asked by a person, answered by the worker."""
+
+import json
+from collections.abc import Callable
+from dataclasses import asdict, dataclass
+
+from sqlalchemy.orm import Session
+
+from nuntius.core.exports import ExportKind
+from nuntius.core.inquiry.inquire import turns_within
+from nuntius.core.inquiry.quoted import QuotedBrief, QuotedReply, quoted_brief, quoted_reply
+from nuntius.core.inquiry.told import answered
+from nuntius.core.live.brief import brief
+from nuntius.core.minutes.line import Line
+from nuntius.store.exports import create_export
+from nuntius.store.installation import Installation
+from nuntius.store.live import live_so_far
+from nuntius.store.meetings import get_meeting
+from nuntius.store.minutes import standing_lines
+from nuntius.store.models import Export, User
+from nuntius.store.notes import facts_of
+from nuntius.store.rooms import get_room
+from nuntius.store.transcripts import load_transcript
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Put to everything, or to what one voice said, or to a stretch of it in seconds."""
+
+    text: str
+    speaker: str | None = None
+    start: float | None = None
+    end: float | None = None
+
+
+def order_answer(session: Session, user: User, meeting_id: str, question: Question) -> Export:
+    """Asks a record. Raises NotFound, TooManyExports."""
+    meeting = get_meeting(session, user, meeting_id)
+    return create_export(session, user, ExportKind.ANSWER, meeting.title, [meeting], arguments=asdict(question))
+
+
+def order_live_answer(session: Session, user: User, meeting_id: str, question: Question) -> Export:
+    """Asks what has been said so far. Raises NotFound, TooManyExports."""
+    meeting, _ = get_room(session, user, meeting_id)
+    return create_export(session, user, ExportKind.LIVE_ANSWER, meeting.title, [meeting], arguments=asdict(question))
+
+
+def order_brief(session: Session, user: User, meeting_id: str) -> Export:
+    """Asks what has happened so far. Raises NotFound, TooManyExports."""
+    meeting, _ = get_room(session, user, meeting_id)
+    return create_export(session, user, ExportKind.BRIEF, meeting.title, [meeting])
+
+
+# --- in the worker ---
+
+
+def read_answer(store: Installation, session: Session, user: User, export: Export) -> Callable[[], bytes]:
+    """Reads what an answer is made from; what makes it, as JSON, when no transaction is open any more."""
+    kind, reader, meeting_id = ExportKind(export.kind), user.person.label, export.meetings[0].id
+    if kind == ExportKind.ANSWER:
+        meeting = get_meeting(session, user, meeting_id)
+        transcript = load_transcript(session, meeting_id)
+    else:
+        meeting, room = get_room(session, user, meeting_id)
+        transcript = live_so_far(session, room)
+    facts = facts_of(session, meeting)
+    if kind == ExportKind.BRIEF:
+        return lambda: _json(quoted_brief(brief(transcript, facts, reader), transcript))
+    question = Question(**(export.arguments or {}))
+
+    def lines() -> list[Line]:  # read only for a question about the minutes
+        with store.database.read() as session:
+            return standing_lines(session, meeting_id, transcript)
+
+    def answer() -> bytes:
+        within = turns_within(transcript, question.speaker, question.start, question.end)
+        stand = lines if kind == ExportKind.ANSWER else None
+        return _json(quoted_reply(answered(transcript, facts, question.text, within, reader, stand), transcript))
+
+    return answer
+
+
+def _json(made: QuotedReply | QuotedBrief) -> bytes:
+    return json.dumps(asdict(made), ensure_ascii=False).encode()
