@@ -248,6 +248,19 @@ class TestMail:
         desk.sign_in(MAREN, NEW)
         assert desk.stranger().post("/api/password/choose", {"token": link[1], "password": NEW}).status_code == 410
 
+    def test_the_owner_hears_of_changes_of_the_account(self, mailed: tuple[Desk, Mailbox]) -> None:
+        """OWASP ASVS 4.0.3, 2.2.3."""
+        desk, box = mailed
+        new = "m.tull@saltmarsh.example"
+        assert desk.client.put("/api/account/email", {"email": new, "password": PASSWORD}).status_code == 200
+        body = {"present": PASSWORD, "password": NEW}
+        assert desk.client.put("/api/account/password", body).status_code == 200
+        assert desk.client.put("/api/account/password", body).status_code == 403  # nothing changed, nothing is sent
+        assert mailing.send_due(desk.installation) == 2
+        told = {message["To"]: message.get_content() for _, message in box.messages}
+        assert new in told[MAREN]  # who owned it reads that it is gone
+        assert "password was changed" in told[new] and NEW not in told[new]
+
     def test_an_invitation_goes_by_mail_to_where_the_settings_say(self, mailed: tuple[Desk, Mailbox]) -> None:
         desk, box = mailed
         forged = {"X-Forwarded-Host": "evil.example"}

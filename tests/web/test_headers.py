@@ -27,6 +27,8 @@ def test_every_answer_has_them(desk: Desk, path: str) -> None:
 
 def test_behind_https_browsers_are_to_ask_by_it_alone(settings: Settings) -> None:
     client = create_app(replace(settings, secure_cookies=True)).test_client()
+    cookie = client.get("/api/session").headers["Set-Cookie"]  # RFC 6265bis, 4.1.3.2: Secure, Path=/, and no Domain
+    assert cookie.startswith("__Host-nuntius=") and "Secure" in cookie and "Path=/" in cookie and "Domain" not in cookie
     assert "max-age=31536000" in client.get("/api/health").headers["Strict-Transport-Security"]
 
 

@@ -65,7 +65,7 @@ def create_app(settings: Settings, queue: Queue | None = None) -> OpenAPI:
     app.config.update(
         SECRET_KEY=store.secret,
         MAX_CONTENT_LENGTH=BODY,
-        SESSION_COOKIE_NAME="nuntius",
+        SESSION_COOKIE_NAME="__Host-nuntius" if settings.secure_cookies else "nuntius",  # RFC 6265bis, 4.1.3.2
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_SECURE=settings.secure_cookies,

@@ -49,6 +49,16 @@ export function ExportsButton() {
   );
 }
 
+const KINDS: Record<string, string> = {
+  "minutes.pdf": "Minutes (PDF)",
+  "transcript.pdf": "Transcript (PDF)",
+  "small.ogg": "Sound as a small file (Ogg)",
+  "whole meeting.zip": "Whole meeting (ZIP)",
+  "excerpts.ogg": "Sound of excerpts (Ogg)",
+  "compilation.ogg": "Sound of a compilation (Ogg)",
+  "compilation.m4a": "Sound of a compilation (M4A)",
+  "compilation.mp4": "Picture with captions (MP4)",
+};
 const STATES: Record<Export["state"], string> = { waiting: "Waiting", working: "Being made", done: "Ready", failed: "Not made" };
 
 function Row({ made, onRetry, onRemove }: { made: Export; onRetry: () => void; onRemove: () => void }) {
@@ -66,8 +76,9 @@ function Row({ made, onRetry, onRemove }: { made: Export; onRetry: () => void; o
       }}
     >
       <Box sx={{ minWidth: 0 }}>
-        <Typography noWrap title={made.name}>
-          {made.name}
+        <Typography>{KINDS[made.kind] ?? made.kind}</Typography>
+        <Typography variant="body2" noWrap title={made.title}>
+          {made.title}
         </Typography>
         <Typography variant="body2" role="status" color={made.state === "failed" ? "error" : "textSecondary"}>
           {made.state === "failed" ? made.error : STATES[made.state]}

@@ -5,6 +5,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from nuntius.service import accounts
 from nuntius.store import activity, sessions
 from nuntius.store import second_factor as codes
 from nuntius.store.accounts import change_password, confirm_password, free_address
@@ -17,6 +18,12 @@ from nuntius.web.answers import answer
 from nuntius.web.security import TRY_RATE, asked_from, installation, limiter, me, my_session
 
 api = APIBlueprint("account", __name__, url_prefix="/api/account", abp_tags=[Tag(name="account")])
+
+
+def _note(db: Session, user: User, what: What, detail: str = "", recipient: str = "") -> None:
+    """Notes a change of the account, and tells its owner by mail."""
+    activity.note(db, user, what, detail, asked_from())
+    accounts.tell_owner(db, installation().settings, user, what, detail, recipient)
 
 
 def _mine(db: Session) -> User:
@@ -76,8 +83,9 @@ def change_email(body: a.EmailIn) -> Response:
     with installation().database.write() as db:
         user = _mine(db)
         confirm_password(user, body.password)
+        before = user.email
         user.email = free_address(db, body.email, user.id)
-        activity.note(db, user, What.ADDRESS_CHANGED, user.email, asked_from())
+        _note(db, user, What.ADDRESS_CHANGED, user.email, before)
         return answer(_out(db))
 
 
@@ -90,7 +98,7 @@ def set_password(body: a.PasswordIn) -> Response:
         confirm_password(user, body.present)
         change_password(user, body.password)
         sessions.end_all(db, user, but=my_session().session_id)
-        activity.note(db, user, What.PASSWORD_CHANGED, address=asked_from())
+        _note(db, user, What.PASSWORD_CHANGED)
         return answer(_out(db))
 
 
@@ -111,7 +119,7 @@ def turn_on(body: a.SecretIn) -> Response:
         user = _mine(db)
         confirm_password(user, body.password)
         made = codes.turn_on(user, body.secret, body.code)
-        activity.note(db, user, What.SECOND_FACTOR_ON, address=asked_from())
+        _note(db, user, What.SECOND_FACTOR_ON)
         return answer(a.RecoveryOut(codes=made, account=_out(db)))
 
 
@@ -123,7 +131,7 @@ def new_recovery(body: a.ConfirmIn) -> Response:
         user = _mine(db)
         confirm_password(user, body.password)
         made = codes.new_recovery(user)
-        activity.note(db, user, What.SECOND_FACTOR_ON, "new recovery codes", asked_from())
+        _note(db, user, What.SECOND_FACTOR_ON, "new recovery codes")
         return answer(a.RecoveryOut(codes=made, account=_out(db)))
 
 
@@ -135,7 +143,7 @@ def turn_off(body: a.ConfirmIn) -> Response:
         user = _mine(db)
         confirm_password(user, body.password)
         codes.turn_off(user)
-        activity.note(db, user, What.SECOND_FACTOR_OFF, address=asked_from())
+        _note(db, user, What.SECOND_FACTOR_OFF)
         return answer(_out(db))
 
 

@@ -5,6 +5,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
 
 from nuntius.core.rights import Role
+from nuntius.service import accounts
 from nuntius.store import activity, failures, links, mail, sessions
 from nuntius.store.accounts import change_password, give_account
 from nuntius.store.activity import What
@@ -80,4 +81,5 @@ def choose_password(body: a.AcceptIn) -> Response:
         sessions.end_all(db, user)
         failures.forget(db, user.email, asked_from())
         activity.note(db, user, What.PASSWORD_CHANGED, address=asked_from())
+        accounts.tell_owner(db, installation().settings, user, What.PASSWORD_CHANGED)
     return answer(a.Done(detail="The new password holds. Sign in with it."))
