@@ -1,6 +1,7 @@
 """Excerpts: kept, found, changed, taken away as sound that is cut to the word."""
 
 from pathlib import Path
+from urllib.parse import quote
 
 import av
 import numpy as np
@@ -9,7 +10,8 @@ import webvtt
 from sqlalchemy import select
 
 from nuntius.core.audio.pcm import to_bytes
-from nuntius.store.models import Recording
+from nuntius.store.excerpt_list import PAGE
+from nuntius.store.models import Excerpt, Recording, User
 from tests.help import Desk, tone
 from tests.web.test_restructure import TALK
 
@@ -53,9 +55,66 @@ def test_a_voice_named_later_shows_on_what_was_kept(desk: Desk, meeting: str) ->
 def test_ends_and_words_about_it_are_changed_and_it_is_taken_away(desk: Desk, meeting: str) -> None:
     number = keep(desk, meeting)["id"]
     body = {"start": 12.5, "end": 15.0, "title": "Lifts", "note": "", "label": ""}
-    changed = desk.client.put(f"/api/excerpts/{number}", body).json["excerpts"][0]
+    changed = desk.client.put(f"/api/excerpts/{number}", body).json
     assert (changed["title"], changed["quote"].split()[0], changed["speakers"]) == ("Lifts", "The", ["Speaker 1"])
-    assert desk.client.send("DELETE", f"/api/excerpts/{number}").json["excerpts"] == []
+    assert desk.client.send("DELETE", f"/api/excerpts/{number}").status_code == 200
+    assert desk.client.get("/api/excerpts").json["excerpts"] == []
+
+
+def test_the_list_comes_by_pages_without_a_gap(desk: Desk, meeting: str) -> None:
+    with desk.installation.database.write() as session:
+        maren = session.scalars(select(User)).first()
+        assert maren is not None
+        rows = (  # several begin at the same second
+            Excerpt(
+                meeting_id=meeting, user_id=maren.id, title=f"E{n}", start=n // 3, end=n + 9, quote="x", speakers=[]
+            )
+            for n in range(2 * PAGE + 5)
+        )
+        session.add_all(rows)
+    found, after, totals = [], "", set()
+    for _ in range(3):
+        page = desk.client.get(f"/api/excerpts?after={quote(after)}" if after else "/api/excerpts").json
+        found += [each["title"] for each in page["excerpts"]]
+        after = page["after"] or ""
+        totals.add(page["total"])
+    assert (len(found), len(set(found)), after, totals) == (2 * PAGE + 5, 2 * PAGE + 5, "", {2 * PAGE + 5})
+
+
+@pytest.mark.parametrize(
+    "after",
+    [
+        "x",
+        "~~~",
+        "2026-10-06T09:30:00~m~1~1",
+        "2026-10-06T09:30:00+00:00~m~a~1",
+        f"2026-10-06T09:30:00+00:00~m~1~{10**30}",
+    ],
+)
+def test_a_wrong_place_is_refused(desk: Desk, after: str) -> None:
+    assert desk.client.get(f"/api/excerpts?after={quote(after)}").status_code == 409
+
+
+def test_it_is_filtered_by_words_meeting_person_and_label(desk: Desk, meeting: str) -> None:
+    keep(desk, meeting, title="Who pays", label="money")
+    keep(desk, meeting, start=12.5, end=15.0, title="Lifts", note="Ask AGAIN")
+    voice = next(v for v in desk.record(meeting)["voices"] if v["label"] == "Speaker 2")
+    desk.client.put(f"/api/meetings/{meeting}/voices/{voice['id']}", {"name": "Tobias Pryce"})
+    everything = desk.client.get("/api/excerpts").json
+    assert (everything["labels"], [m["id"] for m in everything["meetings"]]) == (["money"], [meeting])
+    (tobias,) = everything["people"]  # the only one who is named
+
+    def titles(query: str) -> list[str]:
+        return [each["title"] for each in desk.client.get(f"/api/excerpts?{query}").json["excerpts"]]
+
+    assert titles("") == ["Who pays", "Lifts"]
+    assert titles("words=ask again") == ["Lifts"]
+    assert titles("words=100%25") == []
+    assert titles("words=PAYS") == ["Who pays"]
+    assert titles(f"person={tobias['id']}") == ["Who pays"]
+    assert titles("label=money") == ["Who pays"]
+    assert titles(f"meeting={meeting}&label=none") == []
+    assert titles("meeting=another") == []
 
 
 @pytest.mark.parametrize(

@@ -287,7 +287,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The excerpts of all meetings that are open to one. */
+        /** The excerpts of all meetings that are open to one, fifty at a time; only those that fit. */
         get: operations["getExcerpts"];
         put?: never;
         post?: never;
@@ -2598,10 +2598,23 @@ export interface components {
             /** Ids */
             ids: number[];
         };
-        /** ExcerptsOut */
+        /**
+         * ExcerptsOut
+         * @description A page of those that fit, how many there are, where the next page begins, and what can be chosen among all.
+         */
         ExcerptsOut: {
+            /** After */
+            after: string | null;
             /** Excerpts */
             excerpts: components["schemas"]["ExcerptOut"][];
+            /** Labels */
+            labels: string[];
+            /** Meetings */
+            meetings: components["schemas"]["MeetingChoice"][];
+            /** People */
+            people: components["schemas"]["PersonChoice"][];
+            /** Total */
+            total: number;
         };
         /**
          * ExportOut
@@ -2932,6 +2945,13 @@ export interface components {
             start: number;
             /** Text */
             text: string;
+        };
+        /** MeetingChoice */
+        MeetingChoice: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
         };
         /** MeetingExport */
         MeetingExport: {
@@ -3369,6 +3389,13 @@ export interface components {
             mergings: components["schemas"]["MergingOut"][];
             /** People */
             people: components["schemas"]["PersonOut"][];
+        };
+        /** PersonChoice */
+        PersonChoice: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /** PersonName */
         PersonName: {
@@ -4790,7 +4817,13 @@ export interface operations {
     };
     getExcerpts: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                meeting?: string;
+                person?: number | null;
+                label?: string;
+                after?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4893,7 +4926,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ExcerptsOut"];
+                    "application/json": components["schemas"]["ExcerptOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4924,7 +4957,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ExcerptsOut"];
+                    "application/json": components["schemas"]["Removed"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,14 +1,14 @@
-"""Excerpts: kept, changed, taken away, found again over all meetings that are open to somebody."""
+"""Excerpts: kept, changed, taken away."""
 
-from sqlalchemy import delete, select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy import delete
+from sqlalchemy.orm import Session
 
 from nuntius.core.montage.montage import Part
 from nuntius.core.rights import Action
 from nuntius.store.clips import source_of
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
-from nuntius.store.meetings import get_meeting, open_to
+from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting, User
 from nuntius.store.rights import check, meeting_thing
 from nuntius.store.transcripts import load_transcript
@@ -16,18 +16,6 @@ from nuntius.store.transcripts import load_transcript
 LONGEST = 30 * 60.0  # seconds of one excerpt
 LONGEST_NOTE = 4000  # characters
 MOST = 200  # excerpts of one file
-
-
-def excerpts_of(session: Session, user: User) -> list[tuple[Excerpt, Meeting]]:
-    """All excerpts of meetings that are open to `user`, the newest meeting first, each in the order of the talk."""
-    query = (
-        select(Excerpt, Meeting)
-        .join(Meeting, Meeting.id == Excerpt.meeting_id)
-        .where(Meeting.id.in_(open_to(user).with_only_columns(Meeting.id)))
-        .options(selectinload(Meeting.people))
-        .order_by(Meeting.starts_at.desc(), Meeting.id, Excerpt.start, Excerpt.id)
-    )
-    return list(session.execute(query).tuples())
 
 
 def keep_excerpt(

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from nuntius.web.schemas import Number, Seconds, Wire
 
@@ -46,5 +46,32 @@ class ExcerptOut(Wire):
     may_change: bool
 
 
+class ExcerptsQuery(BaseModel):
+    """Empty values let everything through; `person` speaks in it."""
+
+    words: str = Field(default="", max_length=200)
+    meeting: str = Field(default="", max_length=64)
+    person: int | None = Field(default=None, ge=0, lt=2**31)
+    label: str = Field(default="", max_length=60)
+    after: str | None = Field(default=None, max_length=120)
+
+
+class MeetingChoice(Wire):
+    id: str
+    title: str
+
+
+class PersonChoice(Wire):
+    id: int
+    name: str
+
+
 class ExcerptsOut(Wire):
+    """A page of those that fit, how many there are, where the next page begins, and what can be chosen among all."""
+
     excerpts: list[ExcerptOut]
+    total: int
+    after: str | None
+    meetings: list[MeetingChoice]
+    people: list[PersonChoice]
+    labels: list[str]

@@ -1,11 +1,11 @@
 import ArrowDownward from "@mui/icons-material/ArrowDownward";
 import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import { Alert, Box, Button, Checkbox, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 
-import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
+import { body, bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
@@ -17,30 +17,38 @@ import { HeardSound } from "../exports/HeardSound";
 import { useExportActions } from "../exports/useExports";
 import { Compilations } from "./Compilations";
 import { ExcerptForm } from "./ExcerptForm";
-import { fitting, moved, type Excerpt } from "./choosing";
+import { moved, type Excerpt } from "./choosing";
+import { EVERYTHING, isWide, useExcerpts, type Narrowed } from "./useExcerpts";
 
 /** All passages that were kept, over all meetings; chosen ones are heard or taken away as one. */
 export default function Excerpts() {
-  const query = useQuery({ queryKey: ["excerpts"], queryFn: () => bodyAs("ExcerptsOut", client.GET("/api/excerpts")) });
-  if (query.isPending) return <Loading what="the excerpts" />;
-  if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
-  return <Open excerpts={query.data.excerpts} />;
+  const [narrowed, setNarrowed] = useState<Narrowed>(EVERYTHING);
+  const list = useExcerpts(narrowed);
+  if (list.isPending) return <Loading what="the excerpts" />;
+  if (list.error) return <Failure error={list.error} onRetry={() => void list.refetch()} />;
+  return <Open list={list} narrowed={narrowed} setNarrowed={setNarrowed} />;
 }
 
-function Open({ excerpts }: { excerpts: Excerpt[] }) {
+interface Shown {
+  list: ReturnType<typeof useExcerpts>;
+  narrowed: Narrowed;
+  setNarrowed: (narrowed: Narrowed) => void;
+}
+
+function Open({ list, narrowed, setNarrowed }: Shown) {
+  const { excerpts: shown, total, meetings, people, labels } = list;
   const queries = useQueryClient();
   const notice = useNotice();
   const navigate = useNavigate();
-  const [narrowed, setNarrowed] = useState({ words: "", meeting: "", person: "", label: "" });
-  const [order, setOrder] = useState<number[]>([]);
+  const [chosen, setChosen] = useState<Excerpt[]>([]);
+  const order = chosen.map((each) => each.id);
   const [heard, setHeard] = useState<number[] | null>(null);
   const { save } = useExportActions();
   const [changing, setChanging] = useState<Excerpt | null>(null);
-  const shown = useMemo(() => fitting(excerpts, narrowed), [excerpts, narrowed]);
-  const chosen = order.flatMap((id) => excerpts.find((each) => each.id === id) ?? []);
-  const carry = async (change: Promise<Schemas["ExcerptsOut"]>) => {
+  const carry = async (change: Promise<unknown>) => {
     try {
-      queries.setQueryData(["excerpts"], await change);
+      await change;
+      await queries.invalidateQueries({ queryKey: ["excerpts"] });
       return true;
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
@@ -63,11 +71,8 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
     }
   };
   const remove = async (excerpt: Excerpt) => {
-    if (
-      !(await carry(bodyAs("ExcerptsOut", client.DELETE("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: excerpt.id } } }))))
-    )
-      return;
-    setOrder((old) => old.filter((id) => id !== excerpt.id));
+    if (!(await carry(body(client.DELETE("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: excerpt.id } } }))))) return;
+    setChosen((old) => old.filter((each) => each.id !== excerpt.id));
     notice({
       text: `“${excerpt.title}” was taken away.`,
       severity: "info",
@@ -98,7 +103,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
       ))}
     </TextField>
   );
-  if (!excerpts.length) {
+  if (!total && isWide(narrowed)) {
     return (
       <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 } }}>
         <Typography variant="h1" gutterBottom>
@@ -124,15 +129,26 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
           onChange={(e) => setNarrowed({ ...narrowed, words: e.target.value })}
           sx={{ flex: "1 1 160px", maxWidth: 300 }}
         />
-        {choice("Meeting", "meeting", "All meetings", unique(excerpts.map((each) => [each.meeting_id, each.meeting])))}
         {choice(
-          "Person",
-          "person",
-          "Everybody",
-          unique(excerpts.flatMap((each) => each.speakers.map((name): [string, string] => [name, name]))),
+          "Meeting",
+          "meeting",
+          "All meetings",
+          meetings.map((each) => [each.id, each.title]),
         )}
-        {excerpts.some((each) => each.label) &&
-          choice("Label", "label", "Every label", unique(excerpts.filter((each) => each.label).map((each) => [each.label, each.label])))}
+        {people.length > 0 &&
+          choice(
+            "Person",
+            "person",
+            "Everybody",
+            people.map((each) => [String(each.id), each.name]),
+          )}
+        {labels.length > 0 &&
+          choice(
+            "Label",
+            "label",
+            "Every label",
+            labels.map((label) => [label, label]),
+          )}
       </Box>
       {chosen.length > 0 && (
         <Box component="section" aria-label="As one" sx={{ border: 1, borderColor: "divider", borderRadius: 1, p: 1.5 }}>
@@ -152,7 +168,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
             <Button size="small" color="inherit" onClick={() => void compile()}>
               Make a compilation
             </Button>
-            <Button size="small" color="inherit" onClick={() => setOrder([])}>
+            <Button size="small" color="inherit" onClick={() => setChosen([])}>
               Choose none
             </Button>
           </Box>
@@ -161,10 +177,10 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
               <Typography sx={{ flex: 1, minWidth: 0 }} noWrap>
                 {i + 1}. {each.title}
               </Typography>
-              <Tool label={`Earlier: ${each.title}`} title="Earlier" onClick={() => setOrder(moved(order, each.id, -1))}>
+              <Tool label={`Earlier: ${each.title}`} title="Earlier" onClick={() => setChosen(moved(chosen, each.id, -1))}>
                 <ArrowUpward sx={{ fontSize: 16 }} />
               </Tool>
-              <Tool label={`Later: ${each.title}`} title="Later" onClick={() => setOrder(moved(order, each.id, 1))}>
+              <Tool label={`Later: ${each.title}`} title="Later" onClick={() => setChosen(moved(chosen, each.id, 1))}>
                 <ArrowDownward sx={{ fontSize: 16 }} />
               </Tool>
             </Box>
@@ -188,7 +204,7 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
             size="small"
             sx={{ p: 0.25, alignSelf: "start" }}
             checked={order.includes(each.id)}
-            onChange={(_, on) => setOrder(on ? [...order, each.id] : order.filter((id) => id !== each.id))}
+            onChange={(_, on) => setChosen(on ? [...chosen, each] : chosen.filter((old) => old.id !== each.id))}
             slotProps={{ input: { "aria-label": `Choose ${each.title}` } }}
           />
           <Box sx={{ minWidth: 0 }}>
@@ -224,6 +240,11 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
           </Box>
         </Box>
       ))}
+      {list.hasNextPage && (
+        <Button sx={{ justifySelf: "start" }} disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+          Show more ({total - shown.length} more)
+        </Button>
+      )}
       {changing && (
         <ExcerptForm
           title="Change the excerpt"
@@ -231,15 +252,10 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
           draft={bodyOf(changing)}
           onClose={() => setChanging(null)}
           onKeep={async (draft) => {
-            if (
-              await carry(
-                bodyAs(
-                  "ExcerptsOut",
-                  client.PUT("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: changing.id } }, body: draft }),
-                ),
-              )
-            )
-              setChanging(null);
+            const path = { excerpt_id: changing.id };
+            if (!(await carry(body(client.PUT("/api/excerpts/{excerpt_id}", { params: { path }, body: draft }))))) return;
+            setChosen((old) => old.map((each) => (each.id === changing.id ? { ...each, ...draft } : each)));
+            setChanging(null);
           }}
         />
       )}
@@ -248,7 +264,3 @@ function Open({ excerpts }: { excerpts: Excerpt[] }) {
 }
 
 const bodyOf = ({ start, end, title, note, label }: Excerpt): Schemas["NewExcerpt"] => ({ start, end, title, note, label });
-
-function unique(pairs: [string, string][]): [string, string][] {
-  return [...new Map(pairs)];
-}

@@ -2,12 +2,12 @@
 
 from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag
-from sqlalchemy.orm import Session
 
 from nuntius.core.formats.chapters import Stretch, write_chapters_vtt
 from nuntius.core.montage.write import Montage
 from nuntius.core.rights import Action, may
 from nuntius.store import excerpts
+from nuntius.store.excerpt_list import ExcerptFilter, choices_of, excerpts_of
 from nuntius.store.listing import voice_names
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Excerpt, Meeting
@@ -15,17 +15,29 @@ from nuntius.store.rights import actor_of, meeting_thing
 from nuntius.store.transcripts import names_of
 from nuntius.web import excerpt_schemas as e
 from nuntius.web.answers import answer
-from nuntius.web.schemas import MeetingPath
+from nuntius.web.schemas import MeetingPath, Removed
 from nuntius.web.security import installation, me
 
 api = APIBlueprint("excerpts", __name__, url_prefix="/api", abp_tags=[Tag(name="excerpts")])
 
 
 @api.get("/excerpts", operation_id="getExcerpts", responses={200: e.ExcerptsOut})
-def get_all() -> Response:
-    """The excerpts of all meetings that are open to one."""
+def get_all(query: e.ExcerptsQuery) -> Response:
+    """The excerpts of all meetings that are open to one, fifty at a time; only those that fit."""
+    chosen = ExcerptFilter(query.words, query.meeting, query.person, query.label)
     with installation().database.read() as db:
-        return answer(_all(db))
+        page, choices = excerpts_of(db, me(), chosen, query.after), choices_of(db, me())
+        names = voice_names(db, {meeting.id for _, meeting in page.found})
+        return answer(
+            e.ExcerptsOut(
+                excerpts=[_out(row, meeting, names.get(meeting.id, {})) for row, meeting in page.found],
+                total=page.total,
+                after=page.following,
+                meetings=[e.MeetingChoice(id=key, title=title) for key, title in choices.meetings],
+                people=[e.PersonChoice(id=person.id, name=person.label) for person in choices.people],
+                labels=choices.labels,
+            )
+        )
 
 
 @api.post("/meetings/<meeting_id>/excerpts", operation_id="keepExcerpt", responses={200: e.ExcerptOut})
@@ -37,20 +49,22 @@ def keep(path: MeetingPath, body: e.NewExcerpt) -> Response:
         return answer(_out(kept, meeting, names_of(db, meeting.id)))
 
 
-@api.put("/excerpts/<int:excerpt_id>", operation_id="changeExcerpt", responses={200: e.ExcerptsOut})
+@api.put("/excerpts/<int:excerpt_id>", operation_id="changeExcerpt", responses={200: e.ExcerptOut})
 def change(path: e.ExcerptPath, body: e.NewExcerpt) -> Response:
     """Gives an excerpt other words about it, or other ends."""
     with installation().database.write() as db:
-        excerpts.change_excerpt(db, me(), path.excerpt_id, body.start, body.end, body.title, body.note, body.label)
-        return answer(_all(db))
+        kept = excerpts.change_excerpt(
+            db, me(), path.excerpt_id, body.start, body.end, body.title, body.note, body.label
+        )
+        return answer(_out(kept, get_meeting(db, me(), kept.meeting_id), names_of(db, kept.meeting_id)))
 
 
-@api.delete("/excerpts/<int:excerpt_id>", operation_id="removeExcerpt", responses={200: e.ExcerptsOut})
+@api.delete("/excerpts/<int:excerpt_id>", operation_id="removeExcerpt", responses={200: Removed})
 def remove(path: e.ExcerptPath) -> Response:
     """Takes an excerpt away; the record stays as it is."""
     with installation().database.write() as db:
         excerpts.remove_excerpt(db, me(), path.excerpt_id)
-        return answer(_all(db))
+    return answer(Removed(id=str(path.excerpt_id)))
 
 
 @api.get("/excerpts/chapters", operation_id="getExcerptChapters")
@@ -72,12 +86,6 @@ def _file(data: bytes, kind: str, name: str) -> Response:
     response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     response.headers["Cache-Control"] = "no-store"
     return response
-
-
-def _all(db: Session) -> e.ExcerptsOut:
-    found = excerpts.excerpts_of(db, me())
-    names = voice_names(db, {meeting.id for _, meeting in found})
-    return e.ExcerptsOut(excerpts=[_out(row, meeting, names.get(meeting.id, {})) for row, meeting in found])
 
 
 def _out(row: Excerpt, meeting: Meeting, names: dict[str, str]) -> e.ExcerptOut:
