@@ -6,6 +6,8 @@ VENV := .venv
 BIN := $(VENV)/bin
 STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
+# What records and recognises in real time runs by itself; all else side by side, a process for each of two processors.
+LIVE := tests/browser/test_room.py
 DEMO_DATA := $(CURDIR)/data/demo
 MIRROR := mirror
 # Where packages come from: the folder that `make mirror` filled, where there is one, and then no network is used.
@@ -32,7 +34,8 @@ page-tests: frontend/node_modules/installed
 	cd frontend && npm run --silent test
 
 python-tests: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/speaking
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest $(LIVE)
+	$(BIN)/python -m pytest -n 2 --dist loadfile --ignore $(LIVE)
 
 fuzz: $(VENV)/tested $(STATIC) ## send many requests made from the OpenAPI file (half an hour)
 	NUNTIUS_FUZZ=300 $(BIN)/python -m pytest tests/web/test_fuzz.py
