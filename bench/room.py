@@ -78,6 +78,14 @@ class Client:
                 time.sleep(0.5)
 
 
+def brief(client: Client, meeting: str) -> None:
+    """Asks for a brief and waits until it is there."""
+    ordered = client.send("POST", f"/api/meetings/{meeting}/room/brief", {})
+    while client.get(f"/api/exports/{ordered['id']}")["state"] in ("waiting", "working"):
+        time.sleep(0.02)
+    client.get(f"/api/exports/{ordered['id']}/brief")
+
+
 @dataclass
 class Talk:
     """Sound with the true time of each word."""
@@ -270,7 +278,7 @@ def main() -> None:
             alive[0].join(20)
             if alive[0].is_alive():
                 asked = time.time()
-                client.get(f"/api/meetings/{meetings[0]}/room/brief")
+                brief(client, meetings[0])
                 briefs.append(time.time() - asked)
         begun, stopped = times[0]
         while not client.get(f"/api/meetings/{meetings[0]}")["minutes"]:
