@@ -1,6 +1,6 @@
 """Telling the voices of a finished record apart anew, with another number of people."""
 
-from typing import Any
+from dataclasses import replace
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -18,9 +18,8 @@ from nuntius.jobs.steps import SPANS_SHARE, Progress, Task, packed_spans, told_b
 from nuntius.store.changes import change_together
 from nuntius.store.errors import Conflict
 from nuntius.store.models import Meeting, Recording, Speaker, TurnRow, User
-from nuntius.store.restructure import replacing
 from nuntius.store.transcripts import packed, speakers_of, turns_of, unpacked
-from nuntius.store.turn_pieces import Piece, piece_of
+from nuntius.store.undoable import Field, FieldSet, Piece, Step, TurnsReplaced, piece_of
 
 
 def tell_anew(task: Task, progress: Progress) -> None:
@@ -48,9 +47,11 @@ def _put(session: Session, task: Task, words: tuple[Word, ...], told: Told) -> N
     after = _pieces(session, meeting, transcript)
     written = corrected_turns(transcript, turn_corrections(session, meeting.id))
     for number, kept in written.items():
-        after[number]["person_words"] = packed(kept)
-    steps: list[list[Any]] = [replacing(meeting, 0, [piece_of(row) for row in rows], after)]
-    steps.append(["spans", recording.id, recording.spans, packed_spans(told.spans)])
+        after[number] = replace(after[number], person_words=packed(kept))
+    steps: list[Step] = [
+        TurnsReplaced(meeting.id, 0, tuple(piece_of(row) for row in rows), tuple(after)),
+        FieldSet(Field.SPANS, recording.id, recording.spans, packed_spans(told.spans)),
+    ]
     change_together(session, session.get_one(User, meeting.runner_id), meeting, steps)
 
 
@@ -72,12 +73,6 @@ def _pieces(session: Session, meeting: Meeting, transcript: Transcript) -> list[
     session.flush()
     last = session.scalar(select(func.max(TurnRow.id))) or 0
     return [
-        {
-            "id": last + number,
-            "speaker_id": speakers[turn.speaker].id,
-            "cue": turn.cue,
-            "words": packed(turn.words),
-            "person_words": None,
-        }
+        Piece(last + number, speakers[turn.speaker].id, turn.cue, packed(turn.words), None)
         for number, turn in enumerate(transcript.turns, 1)
     ]

@@ -1,7 +1,6 @@
 """What a person changes on a record: voices, turns, lines, ticks; each can be taken back and done again."""
 
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Iterable
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -10,6 +9,7 @@ from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
 from nuntius.store.models import (
+    Base,
     Change,
     LineRow,
     LiveLineRow,
@@ -25,6 +25,7 @@ from nuntius.store.people import named_person
 from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, speaker_of, turns_of, unpacked
 from nuntius.store.turn_pieces import replace_turns
+from nuntius.store.undoable import Edit, Field, FieldSet, Step, Together, TurnsReplaced, edit_of, row_of
 
 LONGEST_LINE = 4000  # characters
 LONGEST_TURN = 20_000  # characters
@@ -34,7 +35,9 @@ def name_voice(session: Session, user: User, meeting: Meeting, speaker_id: int, 
     """Matches a voice to the person of this name (made if new), or to nobody."""
     speaker = speaker_of(session, meeting, speaker_id)
     person = named_person(session, meeting.workspace_id, name) if name and name.strip() else None
-    return _do(session, user, meeting, "voice", speaker.id, speaker.person_id, person.id if person else None)
+    return _do(
+        session, user, meeting, FieldSet(Field.VOICE, speaker.id, speaker.person_id, person.id if person else None)
+    )
 
 
 def correct_turn(
@@ -51,8 +54,13 @@ def correct_turn(
     if not text.strip() or len(text) > LONGEST_TURN:
         raise Conflict(f"A turn holds between one word and {LONGEST_TURN:,} characters.")
     current = turn.words if turn.person_words is None else turn.person_words
-    _unchanged(session, meeting, "turn", turn.id, was, " ".join(word[0] for word in current))
-    return _do(session, user, meeting, "turn", turn.id, turn.person_words, packed(retimed(unpacked(current), text)))
+    _unchanged(session, meeting, Field.TURN, turn.id, was, " ".join(word[0] for word in current))
+    return _do(
+        session,
+        user,
+        meeting,
+        FieldSet(Field.TURN, turn.id, turn.person_words, packed(retimed(unpacked(current), text))),
+    )
 
 
 def correct_live(session: Session, user: User, meeting: Meeting, number: int, text: str) -> Change:
@@ -64,10 +72,10 @@ def correct_live(session: Session, user: User, meeting: Meeting, number: int, te
     text = " ".join(text.split())
     if not text or len(text) > LONGEST_LINE:
         raise Conflict(f"A line holds between one word and {LONGEST_LINE:,} characters.")
-    return _do(session, user, meeting, "live", line.id, line.person_text, text)
+    return _do(session, user, meeting, FieldSet(Field.LIVE, line.id, line.person_text, text))
 
 
-def _unchanged(session: Session, meeting: Meeting, kind: str, target: int, was: str | None, stands: str) -> None:
+def _unchanged(session: Session, meeting: Meeting, field: Field, target: int, was: str | None, stands: str) -> None:
     """Raises ChangedMeanwhile unless what a person began from still stands there."""
     if was is None or was.split() == stands.split():
         return
@@ -76,7 +84,7 @@ def _unchanged(session: Session, meeting: Meeting, kind: str, target: int, was: 
         .join(Change, Change.user_id == Person.user_id)
         .where(Change.meeting_id == meeting.id, Change.undone.is_(False))
     )
-    own = query.where(Change.kind == kind, Change.target == target).order_by(Change.id.desc())
+    own = query.where(Change.kind == field, Change.target == target).order_by(Change.id.desc())
     raise ChangedMeanwhile(session.scalars(own).first() or "Somebody", stands)
 
 
@@ -85,23 +93,23 @@ def edit_line(
 ) -> Change:
     """Puts a person's text in place of a line. Raises ChangedMeanwhile where another than `was` stands there by now."""
     line = _line(session, meeting, line_id)
-    _unchanged(session, meeting, "line", line.id, was, line.person_text or line.text)
+    _unchanged(session, meeting, Field.LINE, line.id, was, line.person_text or line.text)
     text = " ".join(text.split())
     if not text or len(text) > LONGEST_LINE:
         raise Conflict(f"A line holds between one word and {LONGEST_LINE:,} characters.")
-    return _do(session, user, meeting, "line", line.id, line.person_text, text)
+    return _do(session, user, meeting, FieldSet(Field.LINE, line.id, line.person_text, text))
 
 
 def tick_line(session: Session, user: User, meeting: Meeting, line_id: int, checked: bool) -> Change:
     """Marks a line as checked by this person, or takes the tick away."""
     line = _line(session, meeting, line_id)
-    return _do(session, user, meeting, "tick", line.id, line.checked_by, user.id if checked else None)
+    return _do(session, user, meeting, FieldSet(Field.TICK, line.id, line.checked_by, user.id if checked else None))
 
 
 def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reason: str | None) -> Change:
     """Throws a line out of the minutes for a reason, or takes it back in."""
     line = _line(session, meeting, line_id)
-    return _do(session, user, meeting, "throw", line.id, line.thrown_out, reason)
+    return _do(session, user, meeting, FieldSet(Field.THROW, line.id, line.thrown_out, reason))
 
 
 def put_term_right(
@@ -111,17 +119,17 @@ def put_term_right(
 
     Raises NotFound for a place that is not there, Conflict where the words there are others by now.
     """
-    pieces = [
+    steps = [
         *_turns_put_right(session, meeting, term, heard, places),
         *_written_otherwise(session, meeting, lambda text: replaced(text, heard, term)),
     ]
-    return change_together(session, user, meeting, pieces)
+    return change_together(session, user, meeting, steps)
 
 
-def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, places: list[Place]) -> list[list[Any]]:
-    """Kind, target, before and after of every turn in which a form stands."""
+def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, places: list[Place]) -> list[FieldSet]:
+    """Every turn in which a form stands, with the term in its place."""
     rows = {row.number: row for row in turns_of(session, meeting.id)}
-    made: list[list[Any]] = []
+    made: list[FieldSet] = []
     for number in sorted({place.turn for place in places}):
         row = rows.get(number)
         if row is None:
@@ -131,23 +139,23 @@ def _turns_put_right(session: Session, meeting: Meeting, term: str, heard: str, 
             if " ".join(core(word.text) for word in words[place.first : place.last + 1]) != heard:
                 raise Conflict("Somebody has changed these words meanwhile. Look through the meeting again.")
             words = retimed(words, put_right(words, place.first, place.last, term))
-        made.append(["turn", row.id, row.person_words, packed(words)])
+        made.append(FieldSet(Field.TURN, row.id, row.person_words, packed(words)))
     return made
 
 
-def _written_otherwise(session: Session, meeting: Meeting, put: Callable[[str], str]) -> list[list[Any]]:
+def _written_otherwise(session: Session, meeting: Meeting, put: Callable[[str], str]) -> list[FieldSet]:
     """The same of lines, their answers and the titles of chapters that `put` writes otherwise."""
     minutes = session.scalar(select(MinutesRow).where(MinutesRow.meeting_id == meeting.id))
     if minutes is None:
         return []
-    made: list[list[Any]] = []
+    made: list[FieldSet] = []
     for line in minutes.lines:
-        for kind, text in (("heard", line.text), ("line", line.person_text), ("answer", line.answer)):
+        for field, text in ((Field.HEARD, line.text), (Field.LINE, line.person_text), (Field.ANSWER, line.answer)):
             if text and (after := put(text)) != text and after.strip():
-                made.append([kind, line.id, text, after])
+                made.append(FieldSet(field, line.id, text, after))
     chapters = [{**each, "title": put(each["title"]) or each["title"]} for each in minutes.chapters]
     if chapters != minutes.chapters:
-        made.append(["chapters", minutes.id, minutes.chapters, chapters])
+        made.append(FieldSet(Field.CHAPTERS, minutes.id, minutes.chapters, chapters))
     return made
 
 
@@ -158,7 +166,7 @@ def replace_words(
 
     `exactly` minds capital letters. No change where it stands nowhere.
     """
-    steps: list[list[Any]] = []
+    steps: list[FieldSet] = []
     count = 0
     for row in turns_of(session, meeting.id):
         words = unpacked(row.words if row.person_words is None else row.person_words)
@@ -167,7 +175,7 @@ def replace_words(
         if found:
             if not text.strip():
                 raise Conflict("This would leave a turn without words. Remove the stretch from the record instead.")
-            steps.append(["turn", row.id, row.person_words, packed(retimed(words, text))])
+            steps.append(FieldSet(Field.TURN, row.id, row.person_words, packed(retimed(words, text))))
     steps += _written_otherwise(session, meeting, lambda text: substituted(text, wanted, instead, exactly)[0])
     return (change_together(session, user, meeting, steps) if steps else None), count
 
@@ -179,16 +187,15 @@ def count_words(session: Session, meeting: Meeting, wanted: str, exactly: bool) 
     return sum(substituted(" ".join(word[0] for word in words), wanted, "", exactly)[1] for words in read)
 
 
-def change_together(session: Session, user: User, meeting: Meeting, steps: list[list[Any]]) -> Change:
-    """Carries out several steps (kind, target, before, after) as one change that is taken back at once."""
-    before, after = [[*step[:2], step[2]] for step in steps], [[*step[:2], step[3]] for step in steps]
-    return _do(session, user, meeting, "together", 0, before, after)
+def change_together(session: Session, user: User, meeting: Meeting, steps: Iterable[Step]) -> Change:
+    """Carries out several steps as one change that is taken back at once."""
+    return _do(session, user, meeting, Together(tuple(steps)))
 
 
 def undo(session: Session, user: User, meeting: Meeting) -> Change:
     """Takes back this person's newest change. Raises NothingToUndo."""
     change = _newest(session, user, meeting, undone=False)
-    _apply(session, change.kind, change.target, change.before)
+    _apply(session, edit_of(change).reversed())
     change.undone = True
     return change
 
@@ -199,7 +206,7 @@ def redo(session: Session, user: User, meeting: Meeting) -> Change:
     change = session.scalars(query.order_by(Change.id)).first()
     if change is None:
         raise NothingToUndo()
-    _apply(session, change.kind, change.target, change.after)
+    _apply(session, edit_of(change))
     change.undone = False
     return change
 
@@ -212,54 +219,59 @@ def _newest(session: Session, user: User, meeting: Meeting, undone: bool) -> Cha
     return change
 
 
-def _do(session: Session, user: User, meeting: Meeting, kind: str, target: int, before: Any, after: Any) -> Change:
+def _do(session: Session, user: User, meeting: Meeting, edit: Edit) -> Change:
     """Carries out a change and remembers it; what had been taken back can no longer be done again."""
     gone = select(Change).where(Change.meeting_id == meeting.id, Change.user_id == user.id, Change.undone.is_(True))
     for old in session.scalars(gone):
         session.delete(old)
-    _apply(session, kind, target, after)
-    change = Change(meeting_id=meeting.id, user_id=user.id, kind=kind, target=target, before=before, after=after)
+    _apply(session, edit)
+    change = row_of(edit, meeting.id, user.id)
     session.add(change)
     session.flush()
     return change
 
 
-_FIELDS: dict[str, tuple[type[Any], str]] = {
-    "voice": (Speaker, "person_id"),
-    "turn": (TurnRow, "person_words"),
-    "line": (LineRow, "person_text"),
-    "tick": (LineRow, "checked_by"),
-    "throw": (LineRow, "thrown_out"),
-    "live": (LiveLineRow, "person_text"),
-    "heard": (LineRow, "text"),
-    "answer": (LineRow, "answer"),
-    "chapters": (MinutesRow, "chapters"),
-    "owner": (LineRow, "owner"),
-    "turn voice": (TurnRow, "speaker_id"),
-    "spans": (Recording, "spans"),
+_COLUMNS: dict[Field, tuple[type[Base], str]] = {
+    Field.VOICE: (Speaker, "person_id"),
+    Field.TURN: (TurnRow, "person_words"),
+    Field.LINE: (LineRow, "person_text"),
+    Field.TICK: (LineRow, "checked_by"),
+    Field.THROW: (LineRow, "thrown_out"),
+    Field.LIVE: (LiveLineRow, "person_text"),
+    Field.HEARD: (LineRow, "text"),
+    Field.ANSWER: (LineRow, "answer"),
+    Field.CHAPTERS: (MinutesRow, "chapters"),
+    Field.OWNER: (LineRow, "owner"),
+    Field.TURN_VOICE: (TurnRow, "speaker_id"),
+    Field.SPANS: (Recording, "spans"),
 }
-WRITTEN = ("heard", "line", "answer", "chapters", "owner")  # what is written anew from the turns in any case
+# What is written anew from the turns in any case, so that a change goes on without it where the minutes are others by now.
+_FOLLOWS = (Field.HEARD, Field.LINE, Field.ANSWER, Field.CHAPTERS, Field.OWNER)
 
 
-def _apply(session: Session, kind: str, target: int, value: Any) -> None:
-    if kind == "together":
-        for each in value:
-            if each[0] not in WRITTEN or session.get(_FIELDS[each[0]][0], each[1]) is not None:
-                _apply(session, *each)
+def _apply(session: Session, edit: Edit) -> None:
+    """Puts what stands after a change in place. Raises Conflict where what it changes is not there any more."""
+    if isinstance(edit, FieldSet):
+        _set(session, edit)
         return
-    if kind == "turns":
-        replace_turns(session, value["meeting"], target, value["from"], value["to"])
-        return
-    table, field = _FIELDS[kind]
-    row = session.get(table, target)
+    for step in edit.steps:
+        if isinstance(step, TurnsReplaced):
+            replace_turns(session, step)
+        elif step.field not in _FOLLOWS or session.get(_COLUMNS[step.field][0], step.target) is not None:
+            _set(session, step)
+
+
+def _set(session: Session, step: FieldSet) -> None:
+    table, column = _COLUMNS[step.field]
+    row = session.get(table, step.target)
     if row is None:
         raise Conflict("The minutes were made anew since, so this change can no longer be taken back.")
-    setattr(row, field, value)
+    setattr(row, column, step.after)
     _tell_room(session, row)
     session.flush()
 
 
-def _tell_room(session: Session, row: Any) -> None:
+def _tell_room(session: Session, row: Base) -> None:
     """Lets those who watch a meeting that is being recorded see the change."""
     room = room_of(session, row.meeting_id) if isinstance(row, Speaker | LiveLineRow) else None
     if room is None:

@@ -35,6 +35,7 @@ from nuntius.store.notes import CHAT
 from nuntius.store.removal import Leftovers
 from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import packed, turns_of, unpacked
+from nuntius.store.undoable import OF_LINE, TOGETHER, Field
 from nuntius.store.uploads import beside
 
 
@@ -117,21 +118,21 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
     for row in turns_of(session, meeting.id):
         words = unpacked(row.words)
         if words and words[0].start < end and start < words[-1].end:
-            _forget(session, ("turn",), row.id)
+            _forget(session, (Field.TURN,), row.id)
             row.words = packed(_kept(words, start, end))
             row.person_words = packed(_kept(unpacked(row.person_words), start, end)) if row.person_words else None
     minutes = get_minutes(session, meeting.id)
     told = _titles_taken(minutes, start, end) if minutes else set()
     for line in list(minutes.lines) if minutes else []:
         if any(e.start < end and start < e.end for e in line.evidence):
-            _forget(session, ("line", "tick", "throw"), line.id)
+            _forget(session, OF_LINE, line.id)
             told |= {(line.person_text or line.text)[:200], line.text[:200]}
             session.delete(line)
     forget_passages(session, meeting.id, start, end, told)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
     pictures = cut_pictures(session, meeting.id, start, end)
     # changes of several things at once, and of live lines, hold words of theirs: none of them can be taken back any more
-    session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_(("together", "live"))))
+    session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_((TOGETHER, Field.LIVE))))
     written = (MarkRow.label == CHAT, MarkRow.start < end, MarkRow.end > start)
     session.execute(delete(MarkRow).where(MarkRow.meeting_id == meeting.id, *written))
     room = room_of(session, meeting.id)
@@ -170,5 +171,5 @@ def _kept(words: tuple[Word, ...], start: float, end: float) -> tuple[Word, ...]
     return tuple(word for word in words if word.end <= start or word.start >= end)
 
 
-def _forget(session: Session, kinds: tuple[str, ...], target: int) -> None:
-    session.execute(delete(Change).where(Change.kind.in_(kinds), Change.target == target))
+def _forget(session: Session, fields: tuple[Field, ...], target: int) -> None:
+    session.execute(delete(Change).where(Change.kind.in_(fields), Change.target == target))

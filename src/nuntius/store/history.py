@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.store.accounts import account_names
 from nuntius.store.models import Change, LineRow, Meeting, Person, Speaker, TurnRow
+from nuntius.store.undoable import Edit, Field, FieldSet, Together, TurnsReplaced, edit_of
 
 MOST = 500  # changes told, the newest first
 SHOWN = 300  # characters of a text that are shown
@@ -33,68 +33,79 @@ def history_of(session: Session, meeting: Meeting) -> list[Told]:
     people = dict(session.execute(select(Person.id, Person.label)).tuples().all())
     query = select(Change).where(Change.meeting_id == meeting.id).order_by(Change.id.desc()).limit(MOST)
     return [
-        Told(names.get(c.user_id, "Somebody"), c.at, *_told(session, c, people), undone=c.undone)
+        Told(names.get(c.user_id, "Somebody"), c.at, *_told(session, edit_of(c), people), undone=c.undone)
         for c in session.scalars(query)
     ]
 
 
-def _told(session: Session, change: Change, people: dict[int, str]) -> tuple[str, str, str, float | None]:
+def _told(session: Session, edit: Edit, people: dict[int, str]) -> tuple[str, str, str, float | None]:
     """What was done, the texts before and after, and where."""
-    kind, target, before, after = change.kind, change.target, change.before, change.after
-    if kind == "together":
-        return _told_together(session, before, after)
-    if kind == "voice":
-        voice = session.get(Speaker, target)
-        label = voice.label if voice else "a voice"
-        return f"Said who {label} is", people.get(before, "nobody yet"), people.get(after, "nobody"), None
-    if kind == "turn":
-        turn = session.get(TurnRow, target)
-        heard = _text(turn.words) if turn else ""
-        return "Corrected what was said", _text(before) or heard, _text(after) or heard, _begin(after or before)
-    if kind == "live":
-        return "Corrected what was being said", before or "", after or "", None
-    line = session.get(LineRow, target)
+    if isinstance(edit, Together):
+        return _told_together(edit)
+    before, after = edit.before, edit.after
+    match edit.field:
+        case Field.VOICE:
+            voice = session.get(Speaker, edit.target)
+            label = voice.label if voice else "a voice"
+            return f"Said who {label} is", _person(before, people, "nobody yet"), _person(after, people, "nobody"), None
+        case Field.TURN:
+            turn = session.get(TurnRow, edit.target)
+            heard = _text(turn.words) if turn else ""
+            return "Corrected what was said", _text(before) or heard, _text(after) or heard, _begin(after or before)
+        case Field.LIVE:
+            return "Corrected what was being said", str(before or ""), str(after or ""), None
+    line = session.get(LineRow, edit.target)
     start = min((e.start for e in line.evidence), default=None) if line else None
     written = (line.person_text or line.text) if line else ""
-    if kind == "line":
-        return "Reworded a line", before or (line.text if line else ""), after or "", start
-    if kind == "tick":
-        return ("Ticked a line" if after else "Took a tick away"), "", written, start
-    if kind == "throw":
-        return (f"Threw a line out ({after})" if after else "Took a line back in"), "", written, start
+    match edit.field:
+        case Field.LINE:
+            return "Reworded a line", str(before or (line.text if line else "")), str(after or ""), start
+        case Field.TICK:
+            return ("Ticked a line" if after else "Took a tick away"), "", written, start
+        case Field.THROW:
+            return (f"Threw a line out ({after})" if after else "Took a line back in"), "", written, start
     return "Changed the record", "", "", None
 
 
-def _told_together(session: Session, before: list[Any], after: list[Any]) -> tuple[str, str, str, float | None]:
-    kinds = {step[0] for step in after}
-    if "turns" in kinds:
-        was, now = (next(step[2]["to"] for step in steps if step[0] == "turns") for steps in (before, after))
-        voices = {piece["speaker_id"] for piece in was} != {piece["speaker_id"] for piece in now}
-        if len(was) > 2:
-            what = "Had voices told apart anew"
-        elif len(now) < len(was):
-            what = "Joined turns"
-        else:
-            what = "Gave words to another voice" if voices else "Split a turn"
-        said = was[0]["person_words"] or was[0]["words"]
-        return what, "", _short(_text(said)), _begin(said)
-    if "turn voice" in kinds:
+def _told_together(edit: Together) -> tuple[str, str, str, float | None]:
+    replaced = next((step for step in edit.steps if isinstance(step, TurnsReplaced)), None)
+    if replaced is not None:
+        said = replaced.before[0].person_words or replaced.before[0].words
+        return _what(replaced), "", _short(_text(said)), _begin(said)
+    steps = [step for step in edit.steps if isinstance(step, FieldSet)]
+    if any(step.field == Field.TURN_VOICE for step in steps):
         return "Made two voices one", "", "", None
-    turns = [(b[2], a[2]) for b, a in zip(before, after, strict=False) if a[0] == "turn"]
+    turns = [step for step in steps if step.field == Field.TURN]
     if not turns:
         return "Put words in place of others", "", "", None
-    old, new = turns[0]
+    old, new = turns[0].before, turns[0].after
     more = f" in {len(turns)} turns" if len(turns) > 1 else ""
     return f"Put words in place of others{more}", _text(old), _text(new), _begin(new or old)
 
 
-def _text(words: Any) -> str:
-    return _short(" ".join(word[0] for word in words)) if words else ""
+def _what(replaced: TurnsReplaced) -> str:
+    """What was done to turns that were put in place of others."""
+    if len(replaced.before) > 2:
+        return "Had voices told apart anew"
+    if len(replaced.after) < len(replaced.before):
+        return "Joined turns"
+    voices = [{piece.speaker_id for piece in pieces} for pieces in (replaced.before, replaced.after)]
+    return "Split a turn" if voices[0] == voices[1] else "Gave words to another voice"
+
+
+def _person(value: object, people: dict[int, str], nobody: str) -> str:
+    return people.get(value, nobody) if isinstance(value, int) else nobody
+
+
+def _text(words: object) -> str:
+    """Words as the database keeps them, as text; "" for none."""
+    return _short(" ".join(str(word[0]) for word in words)) if isinstance(words, list) else ""
 
 
 def _short(text: str) -> str:
     return text if len(text) <= SHOWN else f"{text[:SHOWN].rsplit(' ', 1)[0]} …"
 
 
-def _begin(words: Any) -> float | None:
-    return float(words[0][1]) if words else None
+def _begin(words: object) -> float | None:
+    """The second at which words begin."""
+    return float(words[0][1]) if isinstance(words, list) and words else None

@@ -12,6 +12,7 @@ from nuntius.core.transcript.word import spread
 from nuntius.store.models import Break, Change, LiveLineRow, Room, Speaker
 from nuntius.store.rooms import touch
 from nuntius.store.transcripts import names_of
+from nuntius.store.undoable import Field
 
 
 def live_rows(session: Session, meeting_id: str, since: int = -1) -> list[LiveLineRow]:
@@ -95,7 +96,7 @@ def cut_lines(session: Session, room: Room, start: float, end: float) -> None:
     version = touch(room)
     for row in live_rows(session, room.meeting_id):
         if row.start < end and start < row.end:
-            session.execute(delete(Change).where(Change.kind == "live", Change.target == row.id))
+            session.execute(delete(Change).where(Change.kind == Field.LIVE, Change.target == row.id))
             row.text = _without(row.text, row.start, row.end, [(start, end)])
             if row.person_text is not None:
                 row.person_text = _without(row.person_text, row.start, row.end, [(start, end)]) or None

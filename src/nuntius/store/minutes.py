@@ -1,7 +1,8 @@
 """Minutes: kept line by line, made anew without losing what a person did."""
 
 from bisect import bisect_right
-from typing import Any
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
@@ -11,9 +12,7 @@ from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
 from nuntius.store.transcripts import names_of, with_names
-
-ON_LINES = ("line", "tick", "throw")  # kinds of change whose target is a line
-ON_TURNS = ("turn", "turns", "turn voice", "spans")  # changes of what was said and by whom
+from nuntius.store.undoable import OF_LINE, OF_TURNS, Field, Step, Together, TurnsReplaced, edit_of, write_steps
 
 
 def save_minutes(
@@ -67,18 +66,22 @@ def save_minutes(
 def _move_changes(session: Session, meeting_id: str, places: dict[int, LineRow]) -> None:
     """Lets undo find the lines in their new places; changes of lines that are gone cannot be undone."""
     for change in session.scalars(select(Change).where(Change.meeting_id == meeting_id)):
-        if change.kind == "together":
-            change.before, change.after = _moved(change.before, places), _moved(change.after, places)
-        elif change.kind in ON_LINES and change.target in places:
-            change.target = places[change.target].id
-        elif change.kind in ON_LINES:
+        edit = edit_of(change)
+        if isinstance(edit, Together):
+            write_steps(change, Together(tuple(_moved(edit.steps, places))))
+        elif edit.field in OF_LINE and edit.target in places:
+            change.target = places[edit.target].id
+        elif edit.field in OF_LINE:
             session.delete(change)
 
 
-def _moved(pieces: list[list[Any]], places: dict[int, LineRow]) -> list[list[Any]]:
-    """The pieces of a change that still have a place: the machine's own lines and titles are new."""
-    kept = [piece for piece in pieces if piece[0] in ON_TURNS or (piece[0] == "line" and piece[1] in places)]
-    return [[kind, places[target].id if kind == "line" else target, value] for kind, target, value in kept]
+def _moved(steps: Iterable[Step], places: dict[int, LineRow]) -> Iterator[Step]:
+    """The steps of a change that still have a place: the machine's own lines and titles are new."""
+    for step in steps:
+        if isinstance(step, TurnsReplaced) or step.field in OF_TURNS:
+            yield step
+        elif step.field == Field.LINE and step.target in places:
+            yield replace(step, target=places[step.target].id)
 
 
 def get_minutes(session: Session, meeting_id: str) -> MinutesRow | None:

@@ -1,7 +1,7 @@
 """Turns and voices set right: split, joined, given to another voice, voices made one; each can be taken back."""
 
+from dataclasses import replace
 from itertools import pairwise
-from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -10,7 +10,8 @@ from nuntius.store.changes import change_together
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.models import Change, LineRow, Meeting, MinutesRow, Recording, Speaker, TurnRow, User
 from nuntius.store.transcripts import speaker_of
-from nuntius.store.turn_pieces import Piece, piece_of, piece_with, words_of
+from nuntius.store.turn_pieces import words_of
+from nuntius.store.undoable import Field, FieldSet, Piece, Step, TurnsReplaced, piece_of
 
 
 def give_words(
@@ -36,8 +37,8 @@ def give_words(
         raise Conflict(f"These words are {to.label}'s already.")
     pieces = _cut(session, turn, [cut for cut in (first, last + 1) if 0 < cut < len(words)])
     at = 1 if first else 0
-    pieces[at] = piece_with(pieces[at], speaker_id=to.id)
-    steps = [replacing(meeting, number, [piece_of(turn)], pieces)]
+    pieces[at] = replace(pieces[at], speaker_id=to.id)
+    steps: list[Step] = [TurnsReplaced(meeting.id, number, (piece_of(turn),), tuple(pieces))]
     steps += _spans_given(session, meeting, words[first][1], words[last][2], turn.speaker_id, to)
     return change_together(session, user, meeting, steps)
 
@@ -47,9 +48,8 @@ def split_turn(session: Session, user: User, meeting: Meeting, number: int, at: 
     turn = _turn(session, meeting, number)
     if not 0 < at < len(words_of(turn)):
         raise Conflict("A turn is split before one of its words, but not before its first.")
-    return change_together(
-        session, user, meeting, [replacing(meeting, number, [piece_of(turn)], _cut(session, turn, [at]))]
-    )
+    pieces = tuple(_cut(session, turn, [at]))
+    return change_together(session, user, meeting, [TurnsReplaced(meeting.id, number, (piece_of(turn),), pieces)])
 
 
 def join_turns(session: Session, user: User, meeting: Meeting, number: int) -> Change:
@@ -57,8 +57,8 @@ def join_turns(session: Session, user: User, meeting: Meeting, number: int) -> C
     one, two = _turn(session, meeting, number), _turn(session, meeting, number + 1)
     words = [*one.words, *two.words]
     changed = one.person_words is not None or two.person_words is not None
-    whole = piece_with(piece_of(one), words=words, person_words=[*words_of(one), *words_of(two)] if changed else None)
-    steps = [replacing(meeting, number, [piece_of(one), piece_of(two)], [whole])]
+    whole = replace(piece_of(one), words=words, person_words=[*words_of(one), *words_of(two)] if changed else None)
+    steps: list[Step] = [TurnsReplaced(meeting.id, number, (piece_of(one), piece_of(two)), (whole,))]
     if one.speaker_id != two.speaker_id:
         said = words_of(two)
         steps += _spans_given(
@@ -73,22 +73,13 @@ def merge_voices(session: Session, user: User, meeting: Meeting, voice: int, int
     if gone.id == stays.id:
         raise Conflict("Choose two different voices.")
     rows = session.scalars(select(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.speaker_id == gone.id))
-    steps: list[list[Any]] = [["turn voice", row.id, gone.id, stays.id] for row in rows]
+    steps = [FieldSet(Field.TURN_VOICE, row.id, gone.id, stays.id) for row in rows]
     steps += _owners_given(session, meeting, gone.label, stays.label)
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
     if recording is not None and recording.spans:
         after = [[a, b, stays.label if label == gone.label else label] for a, b, label in recording.spans]
-        steps.append(["spans", recording.id, recording.spans, after])
+        steps.append(FieldSet(Field.SPANS, recording.id, recording.spans, after))
     return change_together(session, user, meeting, steps)
-
-
-def replacing(meeting: Meeting, number: int, before: list[Piece], after: list[Piece]) -> list[Any]:
-    """The step that puts some turns in place of others, and its way back."""
-    was, now = [piece["id"] for piece in before], [piece["id"] for piece in after]
-    back, forth = (
-        {"meeting": meeting.id, "from": gone, "to": pieces} for gone, pieces in ((now, before), (was, after))
-    )
-    return ["turns", number, back, forth]
 
 
 def _cut(session: Session, turn: TurnRow, cuts: list[int]) -> list[Piece]:
@@ -106,14 +97,14 @@ def _cut(session: Session, turn: TurnRow, cuts: list[int]) -> list[Piece]:
             else read[first:last]
         )
         mine = read[first:last] if turn.person_words is not None else None
-        piece = piece_with(piece_of(turn), words=heard or read[first:last], person_words=mine)
-        pieces.append(piece if place == 0 else piece_with(piece, id=last_id + place))
+        piece = replace(piece_of(turn), words=heard or read[first:last], person_words=mine)
+        pieces.append(piece if place == 0 else replace(piece, id=last_id + place))
     return pieces
 
 
 def _spans_given(
     session: Session, meeting: Meeting, start: float, end: float, giver: int, to: Speaker
-) -> list[list[Any]]:
+) -> list[FieldSet]:
     """The floor with what a voice spoke between two times as another's."""
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
     if recording is None or not recording.spans:
@@ -125,14 +116,19 @@ def _spans_given(
             continue
         parts = [(a, min(b, start), label), (max(a, start), min(b, end), to.label), (max(a, end), b, label)]
         after += [[x, y, v] for x, y, v in parts if y > x]
-    return [["spans", recording.id, recording.spans, after]]
+    return [FieldSet(Field.SPANS, recording.id, recording.spans, after)]
 
 
-def _owners_given(session: Session, meeting: Meeting, gone: str, stays: str) -> list[list[Any]]:
+def _owners_given(session: Session, meeting: Meeting, gone: str, stays: str) -> list[FieldSet]:
     query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
     lines = session.scalars(query.where(MinutesRow.meeting_id == meeting.id))
     return [
-        ["owner", line.id, line.owner, list(dict.fromkeys(stays if each == gone else each for each in line.owner))]
+        FieldSet(
+            Field.OWNER,
+            line.id,
+            line.owner,
+            list(dict.fromkeys(stays if each == gone else each for each in line.owner)),
+        )
         for line in lines
         if gone in line.owner
     ]

@@ -1,7 +1,6 @@
-"""Turns as a change remembers them, and how some are put in place of others."""
+"""How some turns are put in place of others, and what points to them follows."""
 
-from collections.abc import Sequence
-from typing import Any
+from dataclasses import fields
 
 from sqlalchemy import delete, select, update
 from sqlalchemy.orm import Session
@@ -9,25 +8,7 @@ from sqlalchemy.orm import Session
 from nuntius.store.errors import Conflict
 from nuntius.store.models import MinutesRow, TurnRow
 from nuntius.store.transcripts import turns_of
-
-Words = list[list[Any]]  # text, start, end, confidence
-Piece = dict[str, Any]  # id, speaker_id, cue, words, person_words
-
-
-def piece_of(turn: TurnRow) -> Piece:
-    """What a turn holds."""
-    return {
-        "id": turn.id,
-        "speaker_id": turn.speaker_id,
-        "cue": turn.cue,
-        "words": turn.words,
-        "person_words": turn.person_words,
-    }
-
-
-def piece_with(piece: Piece, **other: Any) -> Piece:
-    """A piece with some of it put otherwise."""
-    return {**piece, **other}
+from nuntius.store.undoable import TurnsReplaced, Words
 
 
 def words_of(turn: TurnRow) -> Words:
@@ -35,13 +16,10 @@ def words_of(turn: TurnRow) -> Words:
     return turn.words if turn.person_words is None else turn.person_words
 
 
-def replace_turns(
-    session: Session, meeting_id: str, number: int, before: Sequence[int], after: Sequence[Piece]
-) -> None:
-    """Puts the turns `after` in place of those with the ids `before` from `number` on.
-
-    Evidence and chapters follow. Raises Conflict when others stand there.
-    """
+def replace_turns(session: Session, step: TurnsReplaced) -> None:
+    """Puts turns in place of others; evidence and chapters follow. Raises Conflict when others stand there."""
+    meeting_id, number, after = step.meeting_id, step.number, step.after
+    before = [piece.id for piece in step.before]
     there = session.scalars(
         select(TurnRow.id).where(
             TurnRow.meeting_id == meeting_id, TurnRow.number.between(number, number + len(before) - 1)
@@ -60,7 +38,8 @@ def replace_turns(
     )
     session.expire_all()
     for place, piece in enumerate(after):
-        session.add(TurnRow(meeting_id=meeting_id, number=number + place, **piece))
+        values = {field.name: getattr(piece, field.name) for field in fields(piece)}
+        session.add(TurnRow(meeting_id=meeting_id, number=number + place, **values))
     session.flush()
     _follow(session, meeting_id, number, len(before), len(after))
 

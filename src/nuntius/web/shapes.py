@@ -24,6 +24,7 @@ from nuntius.store.notes import marks_of
 from nuntius.store.rooms import room_of
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, speakers_of, turns_of, with_names
+from nuntius.store.undoable import Touched, edit_of, touched
 from nuntius.store.uploads import beside, held_parts
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
@@ -154,24 +155,23 @@ def turns_out(session: Session, meeting: Meeting, first: int) -> rec.TurnsOut:
 
 
 WINDOW = 500  # turns that come at once
-OF_LINE = ("line", "tick", "throw")  # changes of one line
-RESTRUCTURES = ("turns", "turn voice", "spans")  # changes after which the turns are others
 
 
 def changed_out(session: Session, meeting: Meeting, user: User, change: Change | None) -> rec.ChangedOut:
     """What a change touches: the names of voices, the turns, the line, or the minutes where it is more than a line."""
     names = names_of(session, meeting.id)
-    line = session.get(LineRow, change.target) if change and change.kind in OF_LINE else None
-    wide = change is not None and change.kind not in (*OF_LINE, "turn", "live")
-    minutes = get_minutes(session, meeting.id) if wide else None
+    seen = touched(edit_of(change)) if change else Touched()
+    line = session.get(LineRow, seen.line) if seen.line is not None else None
+    minutes = get_minutes(session, meeting.id) if seen.minutes else None
+    turns = [session.get(TurnRow, turn) for turn in seen.turns]
     undo, redo = _undoable(session, meeting, user)
     return rec.ChangedOut(
         names=[
             rec.NamedVoice(id=v.id, name=names[v.label], named=v.person_id is not None)
             for v in speakers_of(session, meeting.id)
         ],
-        turns=[_turn_out(row) for row in _turns_of(session, change)] if change else [],
-        restructured=change is not None and any(step[0] in RESTRUCTURES for step in _steps(change)),
+        turns=[_turn_out(row) for row in turns if row is not None],
+        restructured=seen.restructured,
         lines=[line_out(line, names, _chapters(session, line))] if line else [],
         minutes=minutes_out(minutes, names, template_of(session, meeting).key) if minutes else None,
         can_undo=undo,
@@ -182,16 +182,6 @@ def changed_out(session: Session, meeting: Meeting, user: User, change: Change |
 def _chapters(session: Session, line: LineRow) -> tuple[str, ...]:
     """Titles of the chapters of the minutes that a line stands in."""
     return tuple(c["title"] for c in session.get_one(MinutesRow, line.minutes_id).chapters)
-
-
-def _turns_of(session: Session, change: Change) -> list[TurnRow]:
-    """The turns that a change touches."""
-    found = (session.get(TurnRow, target) for kind, target, _ in _steps(change) if kind == "turn")
-    return [row for row in found if row is not None]
-
-
-def _steps(change: Change) -> list[list[Any]]:
-    return change.after if change.kind == "together" else [[change.kind, change.target, None]]
 
 
 def _undoable(session: Session, meeting: Meeting, user: User) -> tuple[bool, bool]:
