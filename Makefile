@@ -27,7 +27,7 @@ test: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/speaking lin
 lint: $(VENV)/tested frontend/node_modules/installed
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
-	$(BIN)/mypy src
+	$(BIN)/mypy src tests scripts bench training
 	cd frontend && npx --no-install tsc --noEmit && npm run --silent lint
 
 page-tests: frontend/node_modules/installed

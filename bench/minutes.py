@@ -135,8 +135,8 @@ def measured(
         replies = [
             (each, answered(transcript, facts, each["ask"], lines=lambda: minutes.lines)) for each in gold["inquiries"]
         ]
-        hits = [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
-        row["answered"] = _share(hits)
+        answers = [bool(cues(reply.evidence) & set(each["cues"])) for each, reply in replies if each["cues"]]
+        row["answered"] = _share(answers)
         row["refused"] = _share([not reply.found for each, reply in replies if not each["cues"]])
     return row
 

@@ -139,7 +139,8 @@ class Watch:
 def minutes_once(cores: str = "") -> None:
     if cores:  # before anything counts them
         os.sched_setaffinity(0, range(int(cores)))
-    from bench.talk import talk
+    from talk import talk
+
     from nuntius.core.inquiry.inquire import inquire
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.minutes.line import MeetingFacts
@@ -182,17 +183,24 @@ def minutes() -> list[Figure]:
 
 def pages() -> list[Figure]:
     """First page and a four-hour Record, in Chromium, from a fresh cache to words on the screen."""
-    from playwright.sync_api import sync_playwright
-
-    from bench.site import four_hour_site
+    from four_hours import four_hour_site
+    from playwright.sync_api import Locator, sync_playwright
 
     with four_hour_site() as site, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
         page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
-        first = timed(lambda: (page.goto(site.address), page.get_by_role("button", name="Sign in").wait_for()))
+
+        def opened(address: str, what: Locator) -> float:
+            """Seconds until it is seen."""
+            begun = time.perf_counter()
+            page.goto(address)
+            what.wait_for()
+            return time.perf_counter() - begun
+
+        first = opened(site.address, page.get_by_role("button", name="Sign in"))
         site.sign_in(page)
         page.goto("about:blank")
-        record = timed(lambda: (page.goto(site.record), page.locator("[data-turn]").first.wait_for()))
+        record = opened(site.record, page.locator("[data-turn]").first)
         scroll = page.evaluate(SCROLL)
         counted = page.evaluate(SEARCH, "slipway") / 1000
         search = timed(lambda: site.search(page, "again 2950"))
@@ -297,7 +305,12 @@ def timed(act: Callable[[], object]) -> float:
 
 
 PARTS = {"recording": recording, "minutes": minutes, "pages": pages, "compilation": compilation}
-APART = {"--pipeline": pipeline, "--plain": plain, "--minutes-once": minutes_once, "--exported": exported}
+APART: dict[str, Callable[..., None]] = {
+    "--pipeline": pipeline,
+    "--plain": plain,
+    "--minutes-once": minutes_once,
+    "--exported": exported,
+}
 
 if __name__ == "__main__":
     if sys.argv[1:2] and sys.argv[1] in APART:

@@ -2,17 +2,16 @@
 
 import hashlib
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
-from werkzeug.test import TestResponse
 
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.line import LiveLine
 from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.live import add_lines
 from nuntius.store.rooms import room_of
-from tests.help import Client, Desk, tone
+from tests.help import Answer, Client, Desk, tone
 
 PART = RATE  # bytes: half a second of 16-bit samples
 ME = "recorder-of-maren"
@@ -38,7 +37,7 @@ class RoomDesk:
     def announce(self) -> None:
         assert self.client.put(f"{self.base}/announced", {"announced": True}).status_code == 200
 
-    def begin(self, **more: Any) -> TestResponse:
+    def begin(self, **more: Any) -> Answer:
         answer = self.client.post(f"{self.base}/runs", {"recorder": self.recorder, "source": "microphone", **more})
         self.run = answer.json.get("number", self.run)
         return answer
@@ -50,7 +49,7 @@ class RoomDesk:
         digest: str | None = None,
         begun: float | None = None,
         earliest: int | str | None = None,
-    ) -> TestResponse:
+    ) -> Answer:
         headers = {
             "X-CSRF-Token": self.client.token,
             "X-Recorder": self.recorder,
@@ -58,13 +57,14 @@ class RoomDesk:
             **({} if begun is None else {"X-Begun": str(begun)}),
             **({} if earliest is None else {"X-Earliest": str(earliest).encode().decode("latin-1")}),
         }
-        return self.client.raw.put(f"{self.base}/runs/{self.run}/parts/{number}", data=data, headers=headers)
+        path = f"{self.base}/runs/{self.run}/parts/{number}"
+        return cast(Answer, self.client.raw.put(path, data=data, headers=headers))
 
     def send(self, parts: int, begun: float = 1000.0, first: int = 0) -> None:
         for number in range(first, first + parts):
             assert self.put(number, sound(number), begun=begun if number == 0 else None).status_code == 200
 
-    def end(self, how: str, parts: int) -> TestResponse:
+    def end(self, how: str, parts: int) -> Answer:
         return self.client.post(f"{self.base}/runs/{self.run}/{how}", {"recorder": self.recorder, "parts": parts})
 
     def held(self) -> np.ndarray:

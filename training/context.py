@@ -85,7 +85,7 @@ def encoder() -> torch.nn.Module:
     return made
 
 
-class Network(torch.nn.Module):
+class Network(torch.nn.Module):  # type: ignore[misc]
     """The encoder with a logit of each kind for each token."""
 
     def __init__(self) -> None:
@@ -266,7 +266,8 @@ def learnt(
             total += found.item()
         sys.stdout.write(f"round {number + 1}: loss {total / len(parts):.4f}, {time.monotonic() - since:.0f} s\n")
         sys.stdout.flush()
-    return network.eval()
+    network.eval()
+    return network
 
 
 def mean(networks: Sequence[Network]) -> Network:
@@ -279,7 +280,8 @@ def mean(networks: Sequence[Network]) -> Network:
             for name, first in states[0].items()
         }
     )
-    return made.eval()
+    made.eval()
+    return made
 
 
 def write(network: torch.nn.Module, outputs: str, target: Path) -> None:

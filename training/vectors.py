@@ -14,7 +14,7 @@ from context import encoder, write
 from nuntius.core.language import vectors
 
 
-class Vectors(torch.nn.Module):
+class Vectors(torch.nn.Module):  # type: ignore[misc]
     """Unit vectors of texts that have the same number of tokens."""
 
     def __init__(self) -> None:

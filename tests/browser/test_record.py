@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.browser.desk import open_record, position
 
@@ -95,7 +95,11 @@ def test_lines_worth_a_look_are_stepped_through_and_settled_by_a_tick(record: Pa
 
 @pytest.mark.parametrize("wait", [0, 400])
 def test_what_is_taken_back_at_once_is_taken_back(record: Page, wait: int) -> None:
-    record.route("**/lines/*", lambda route: (record.wait_for_timeout(wait), route.continue_()))
+    def late(route: Route) -> None:
+        record.wait_for_timeout(wait)
+        route.continue_()
+
+    record.route("**/lines/*", late)
     record.keyboard.press("ArrowDown")
     chosen = record.locator("[data-line][aria-current=true]")
     before = chosen.locator("p").first.inner_text()

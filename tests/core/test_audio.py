@@ -2,6 +2,7 @@
 
 from fractions import Fraction
 from pathlib import Path
+from typing import Any
 
 import av
 import numpy as np
@@ -40,13 +41,13 @@ def burst(rng: np.random.Generator) -> np.ndarray:
 def encode(path: Path, samples: np.ndarray, codec: str, picture: bool = False) -> None:
     container = {"m4a": "mp4", "aac": "adts"}.get(path.suffix[1:])
     with av.open(str(path), "w", format=container) as out:
-        stream = out.add_stream(codec, rate=48_000, layout="mono")
+        stream: Any = out.add_stream(codec, rate=48_000, layout="mono")
         video = out.add_stream("libx264", rate=10) if picture else None
         if video is not None:
             video.width, video.height, video.pix_fmt = 64, 48, "yuv420p"
             for n in range(40):
-                frame = av.VideoFrame.from_ndarray(np.full((48, 64, 3), n * 6, np.uint8), "rgb24")
-                out.mux(video.encode(frame))
+                shown = av.VideoFrame.from_ndarray(np.full((48, 64, 3), n * 6, np.uint8), "rgb24")
+                out.mux(video.encode(shown))
             out.mux(video.encode(None))
         frame = av.AudioFrame.from_ndarray(samples[None].astype(np.float32), "flt", "mono")
         frame.sample_rate, frame.pts, frame.time_base = 48_000, 0, Fraction(1, 48_000)

@@ -4,6 +4,7 @@ import csv
 import io
 import json
 from datetime import UTC, date, datetime
+from typing import Any
 
 import mammoth
 import pytest
@@ -86,12 +87,13 @@ class TestPdf:
         assert "Have the rail measured" in text and "1 / 1" in text
 
     def test_it_is_tagged_and_names_its_language_and_title(self, read: PdfReader) -> None:
-        root = read.trailer["/Root"]
+        root: Any = read.trailer["/Root"]
         assert root["/MarkInfo"]["/Marked"] and root["/StructTreeRoot"] is not None
         assert root["/Lang"] == "en" and read.metadata is not None and read.metadata.title == "Winter timetable"
 
     def test_times_lead_to_the_moment_in_the_record(self, read: PdfReader) -> None:
-        notes = [note.get_object() for note in read.pages[0]["/Annots"]]
+        annotations: Any = read.pages[0]["/Annots"]
+        notes = [note.get_object() for note in annotations]
         targets = {str(note["/A"]["/URI"]) for note in notes if "/A" in note}
         assert targets == {"http://nuntius.example/meetings/abc#t=1.0", "http://nuntius.example/meetings/abc#t=5.0"}
 

@@ -1,6 +1,7 @@
 """The trained judges, and the annotated talk that they are made from."""
 
 import sys
+from datetime import date
 from pathlib import Path
 
 import numpy as np
@@ -30,7 +31,7 @@ ROWS = (
 
 def scene_of(*rows: tuple[str, str]) -> Scene:
     transcript = talk(*rows)
-    return scene(transcript, MeetingFacts(annotated.date(2026, 5, 6), transcript.speakers))
+    return scene(transcript, MeetingFacts(date(2026, 5, 6), transcript.speakers))
 
 
 def test_every_sentence_gets_a_likelihood_of_each_kind() -> None:

@@ -5,6 +5,7 @@ is a regular expression's; the limits are wide, since a square would be a hundre
 """
 
 import time
+from collections.abc import Callable
 from contextlib import suppress
 
 import pytest
@@ -41,7 +42,7 @@ def seconds(text: str) -> float:
 
 @pytest.mark.parametrize("worst", WORST)
 def test_ten_times_the_input_takes_about_ten_times_as_long(worst: str) -> None:
-    made = WORST[worst]
+    made: Callable[[int], str] = WORST[worst]
     seconds(made(2_000))  # what is loaded at the first use
     small = max(min(seconds(made(20_000)) for _ in range(3)), 0.002)
     assert seconds(made(200_000)) < 40 * small

@@ -54,7 +54,7 @@ def test_files_have_chapters_a_title_and_the_right_length(
 ) -> None:
     montage.write(target := tmp_path / f"out.{form}", form)  # type: ignore[arg-type]
     with av.open(str(target)) as made:
-        told = [(c["metadata"]["title"], float(c["start"] * c["time_base"])) for c in made.chapters()]
+        told = [(c["metadata"]["title"], float(c["start"] * (c["time_base"] or 0))) for c in made.chapters()]
         assert told == [("Lifts", 0.0), ("Yard", 3.0)]
         assert codec in made.streams.audio[0].codec_context.name
         assert (made.duration or 0) / av.time_base == pytest.approx(3.5, abs=0.1)
@@ -70,7 +70,7 @@ def test_an_mp4_shows_cards_and_captions_at_their_times(montage: Montage, tmp_pa
     assert all(picture.shape == (540, 960) and picture.min() < 80 < 200 < picture.max() for _, picture in frames)
     with av.open(str(tmp_path / "out.mp4")) as made:
         text = next(s for s in made.streams if s.type == "subtitle")
-        cues = [(float(p.pts * p.time_base), bytes(p)[2:].decode()) for p in made.demux(text) if p.size > 2]
+        cues = [(float((p.pts or 0) * p.time_base), bytes(p)[2:].decode()) for p in made.demux(text) if p.size > 2]
     assert cues == [(0.5, "Maren Tull: Who pays <for> the lifts?"), (3.0, "Tobias Pryce: The yard does.")]
 
 
@@ -114,7 +114,7 @@ def test_headings_are_spoken_before_their_passages(working: Path, tmp_path: Path
 
 
 def test_without_a_voice_headings_are_a_pause(working: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(spoken.shutil, "which", lambda name: None)
+    monkeypatch.setattr("nuntius.core.montage.spoken.shutil.which", lambda name: None)
     parts = (Part("One", (clip(working, 0, 1),)), Part("Two", (clip(working, 1, 2),)))
     assert [(p.start, p.end) for p in Montage("T", parts, speak=True).placed] == [(0.0, 1.0), (2.0, 3.0)]
 

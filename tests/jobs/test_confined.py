@@ -82,11 +82,13 @@ def test_deep_nesting_is_a_sentence(nested: str, tmp_path: Path) -> None:
 
 @pytest.mark.parametrize("year", [1, 1969, 2201, 9999])
 def test_a_meeting_outside_of_our_time_is_refused(year: int, tmp_path: Path) -> None:
-    meeting = {
+    meeting: dict[str, object] = {
         "title": "T", "kind": "committee", "starts_at": f"{year:04}-05-06T09:00:00+00:00", "time_zone": "UTC",
         "people": [], "template": None,
     }  # fmt: skip
     whole = {"schema": "nuntius.meeting/1", "meeting": meeting, "recording": None, "minutes": None, "consent": None}
-    rest = {key: [] for key in ("voices", "turns", "excerpts", "notes", "marks", "agenda", "breaks", "pictures")}
+    rest: dict[str, list[object]] = {
+        key: [] for key in ("voices", "turns", "excerpts", "notes", "marks", "agenda", "breaks", "pictures")
+    }
     with pytest.raises(Fault, match="1970 to 2200"):
         read_bundle(packed(tmp_path / "m.zip", json.dumps(whole | rest)))

@@ -17,7 +17,7 @@ from redis.retry import Retry
 from sqlalchemy import select
 
 from nuntius.core.audio.decode import Samples
-from nuntius.core.jobs import Lane
+from nuntius.core.jobs import JobState, Lane
 from nuntius.core.speech import recogniser as stretching
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.word import Word
@@ -28,7 +28,7 @@ from nuntius.jobs.work import JobCancelled, JobLost, Report, work
 from nuntius.store import heartbeats
 from nuntius.store.errors import StorageFull
 from nuntius.store.installation import Installation
-from nuntius.store.leases import LEASE, claim
+from nuntius.store.leases import LEASE, claim, held
 from nuntius.store.models import Job, RecognisedStretch, Recording, TurnRow, now
 from tests.help import Desk, tone, write_wav
 
@@ -235,7 +235,7 @@ def test_who_lost_a_job_neither_reports_nor_ends_it(desk: Desk, long_wav: Path) 
         assert second is not None and second.worker != first.worker
     with pytest.raises(JobLost):
         Report(desk.installation, job.id, first.worker)("listen", 0.5, force=True)
-    working._end(desk.installation, job.id, first.worker, "failed", "nonsense")
+    working._end(desk.installation, job.id, first.worker, JobState.FAILED, "nonsense")
     assert (job_of(desk, meeting).state, job_of(desk, meeting).error) == ("working", None)
 
 
@@ -277,7 +277,7 @@ def test_an_end_that_cannot_be_written_is_written_when_there_is_room(
     desk: Desk, long_wav: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     meeting, full = desk.bring_in(long_wav), [3]
-    still_held = leases.held
+    still_held = held
 
     def held_unless_full(*given: object) -> Job | None:
         if full[0]:

@@ -24,8 +24,8 @@ SPANS = st.lists(
 @given(SPANS)
 def test_seconds_silence_and_overlap_are_those_of_the_reference(spans: list[tuple[float, float, str]]) -> None:
     reference = Annotation()
-    for number, (start, end, voice) in enumerate(spans):
-        reference[Segment(start, end), number] = voice
+    for number, (start, end, label) in enumerate(spans):
+        reference[Segment(start, end), number] = label
     support = reference.support()  # one voice's own spans may meet: they count once there
     joined = [(segment.start, segment.end, str(label)) for segment, _, label in support.itertracks(yield_label=True)]
     report = floor_report(joined, Transcript((), 0.0), 100)

@@ -90,7 +90,7 @@ def test_the_end_of_a_month_is_as_dateutil_counts() -> None:
 
 def test_the_share_of_wrong_windows_is_that_of_nltk() -> None:
     """Pk (Beeferman and others, 1999) as nltk counts it, on divisions as strings of borders."""
-    from minutes import _pk  # type: ignore[import-not-found]
+    from minutes import _pk
 
     count, wanted, found = 40, {9, 17, 30}, {9, 19, 25}
     as_text = ["".join("1" if n + 1 in borders else "0" for n in range(1, count)) for borders in (wanted, found)]
@@ -100,7 +100,7 @@ def test_the_share_of_wrong_windows_is_that_of_nltk() -> None:
 
 def test_the_share_of_wrong_windows_on_published_codings_is_that_of_segeval() -> None:
     """Seven people's divisions of the Stargazer text (Hearst 1997), carried by segeval; Pk of each against each."""
-    from minutes import _pk  # type: ignore[import-not-found]
+    from minutes import _pk
 
     codings = [tuple(masses) for masses in segeval.HEARST_1997_STARGAZER["stargazer"].values()]
     assert len(codings) == 7

@@ -13,7 +13,8 @@ from threading import Event, Thread
 import numpy as np
 import pytest
 from websockets.exceptions import ConnectionClosed
-from websockets.sync.client import ClientConnection, connect
+from websockets.sync.client import connect
+from websockets.sync.connection import Connection
 from websockets.sync.server import ServerConnection, serve
 
 from nuntius.core.audio.decode import RATE
@@ -49,7 +50,7 @@ def move(address: str) -> Iterator[Callable[[str, str], None]]:
         yield lambda do, call: control.send(json.dumps({"do": do, "call": call}))
 
 
-def told(call: ClientConnection, kind: str) -> dict[str, object]:
+def told(call: Connection, kind: str) -> dict[str, object]:
     """The next message of this kind."""
     while True:
         message = call.recv(timeout=10)
@@ -72,7 +73,7 @@ def test_a_comer_waits_until_let_in_then_hears_every_channel(address: str, move:
         move("admit", "engine-room")
         admitted = told(call, "admitted")
         assert admitted["rate"] == RATE
-        frames = []
+        frames: list[tuple[int, int]] = []
         while len(frames) < 12:
             message = call.recv(timeout=10)
             if isinstance(message, bytes):

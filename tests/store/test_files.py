@@ -3,7 +3,8 @@ from pathlib import Path
 
 import pytest
 
-from nuntius.store.files import FileStore, StorageFull
+from nuntius.store.errors import StorageFull
+from nuntius.store.files import FileStore
 
 
 def test_the_same_bytes_are_kept_once(tmp_path: Path) -> None:

@@ -52,7 +52,7 @@ def test_it_is_taken_away_as_one_file(desk: Desk, meeting: str, tmp_path: Path) 
     for form in ("ogg", "m4a", "mp4"):
         response = desk.export(f"{at}/exports", {"kind": f"compilation.{form}"})
         assert response.status_code == 200, response.text
-        with av.open(io.BytesIO(response.data)) as file:
+        with av.open(io.BytesIO(response.data), "r") as file:
             assert [c["metadata"]["title"] for c in file.chapters()] == ["Money", "Questions"]
             assert (file.duration or 0) / av.time_base == pytest.approx(9.0, abs=0.1)
     (tmp_path / "c.vtt").write_bytes(desk.client.get(f"{at}/files/captions.vtt").data)

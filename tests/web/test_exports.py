@@ -133,12 +133,11 @@ def test_its_file_goes(desk: Desk, meeting: str, how: str) -> None:
 def test_a_meeting_that_is_removed_while_its_file_is_made_leaves_none(
     desk: Desk, meeting: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    def removing(*_: object) -> None:
+    def removing(_bundle: object, _files: object, target: Path) -> None:
+        target.write_bytes(b"words")
         desk.client.send("DELETE", f"/api/meetings/{meeting}")
 
-    monkeypatch.setattr(
-        "nuntius.service.exports.write_bundle", lambda *args: (args[2].write_bytes(b"words"), removing())
-    )
+    monkeypatch.setattr("nuntius.service.exports.write_bundle", removing)
     ordered(desk, meeting, "whole meeting.zip")
     desk.work()
     assert listed(desk) == []

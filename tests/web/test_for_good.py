@@ -9,7 +9,7 @@ import pytest
 
 from nuntius.core.live.line import LiveLine
 from nuntius.jobs import engines
-from nuntius.service import removing
+from nuntius.store import cutting
 from nuntius.store.database import Database
 from nuntius.store.live import add_lines
 from nuntius.store.rooms import room_of
@@ -157,7 +157,7 @@ class TestAfterTheRecording:
     def test_two_cuts_at_one_moment_do_not_undo_each_other(
         self, desk: Desk, record: str, monkeypatch: pytest.MonkeyPatch
     ) -> None:
-        silenced = removing.cutting.silenced_copy
+        silenced = cutting.silenced_copy
         other = Client(desk.app.test_client())
         other.token = other.post(
             "/api/session", {"email": "maren@saltmarsh.example", "password": "low water at noon"}
@@ -168,9 +168,9 @@ class TestAfterTheRecording:
             if not seen:
                 seen.append(0)
                 seen.append(other.post(f"/api/meetings/{record}/cut", {"start": 0.0, "end": 0.5}).status_code)
-            return silenced(*given)
+            return str(silenced(*given))
 
-        monkeypatch.setattr(removing.cutting, "silenced_copy", slowly)
+        monkeypatch.setattr(cutting, "silenced_copy", slowly)
         first = desk.client.post(f"/api/meetings/{record}/cut", {"start": 1.1, "end": 2.3})
         assert (seen[1], first.status_code) == (200, 409)
 

@@ -48,7 +48,7 @@ def proofs(record: dict[str, Any]) -> list[tuple[str, str]]:
 
 
 def voice(record: dict[str, Any], label: str) -> int:
-    return next(v["id"] for v in record["voices"] if v["label"] == label)
+    return int(next(v["id"] for v in record["voices"] if v["label"] == label))
 
 
 class TestTurns:

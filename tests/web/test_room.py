@@ -1,13 +1,14 @@
 """Rooms over the API: consent, runs of sound, pauses, cuts, notes, marks, agenda."""
 
+from typing import cast
+
 import pytest
-from werkzeug.test import TestResponse
 
 from nuntius.core.audio.decode import RATE
 from nuntius.store.live import live_lines, tell_voices
 from nuntius.store.models import Meeting, User
 from nuntius.store.rooms import room_of
-from tests.help import Desk
+from tests.help import Answer, Desk
 from tests.rooms import RoomDesk, sound
 
 
@@ -278,9 +279,9 @@ def test_a_silent_recording_is_kept_on_when_somebody_says_so(room: RoomDesk) -> 
 def test_still_pictures_are_kept_only_while_it_runs(room: RoomDesk) -> None:
     jpeg = b"\xff\xd8\xff\xe0" + b"0" * 50
 
-    def send(data: bytes) -> TestResponse:
+    def send(data: bytes) -> Answer:
         headers = {"X-CSRF-Token": room.client.token, "X-At": "1.5", "Content-Type": "application/octet-stream"}
-        return room.client.raw.post(f"{room.base}/pictures", data=data, headers=headers)
+        return cast(Answer, room.client.raw.post(f"{room.base}/pictures", data=data, headers=headers))
 
     assert send(jpeg).status_code == 409
     room.announce()

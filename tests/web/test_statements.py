@@ -74,7 +74,7 @@ def test_words_are_found_in_title_kind_and_people(desk: Desk) -> None:
 
     def found(words: str) -> list[str]:
         query = {"words": words}
-        return [m["title"] for m in desk.client.raw.get("/api/meetings", query_string=query).json["meetings"]]
+        return [m["title"] for m in desk.client.get("/api/meetings", query_string=query).json["meetings"]]
 
     assert found("élan") == found("INES carv") == ["Élan vital"]
     assert found("committee tobias") == found("100%") == ["Rota 100%"]
