@@ -2,7 +2,7 @@ import Redo from "@mui/icons-material/Redo";
 import Undo from "@mui/icons-material/Undo";
 import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typography, useMediaQuery, useTheme } from "@mui/material";
 import { useCallback, useMemo, useRef, useState } from "react";
-import { Navigate, useLocation, useParams } from "react-router";
+import { useLocation, useParams } from "react-router";
 
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
@@ -33,6 +33,7 @@ import { TakeAway } from "./TakeAway";
 import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
+import { Unfinished } from "./Unfinished";
 import type { Line, Reason, RecordData } from "./types";
 import { turnEnd } from "./types";
 import { VoicesAnew } from "./VoicesAnew";
@@ -56,22 +57,6 @@ export default function Record() {
   const record = query.data;
   if (record.turns.length === 0) return <Unfinished record={record} sending={sending[meetingId]} />;
   return <Open key={meetingId} record={record} actions={actions} />;
-}
-
-function Unfinished({ record, sending }: { record: RecordData; sending: Parameters<typeof Progress>[0]["sending"] }) {
-  return (
-    <Box sx={{ maxWidth: 720, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
-      <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>
-        {record.meeting.title}
-      </Typography>
-      <MeetingFacts meeting={record.meeting} />
-      {record.meeting.room && record.meeting.room !== "stopped" && <Navigate to={`/meetings/${record.meeting.id}/room`} replace />}
-      <Progress meeting={record.meeting} sending={sending} onChooseAgain={() => location.assign("/")} />
-      <Typography color="textSecondary">
-        You may close this page. The transcript and the minutes appear here when they are ready.
-      </Typography>
-    </Box>
-  );
 }
 
 function Open({ record, actions }: { record: RecordData; actions: RecordActions }) {
@@ -161,8 +146,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             onShape={actions.remake}
             onSeek={(seconds) => {
               setSide("transcript");
-              player.seek(seconds);
-              view.show(seconds);
+              goThere(seconds);
             }}
           />
         )}
@@ -193,13 +177,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
               </IconButton>
             </span>
           </Tooltip>
-          <Pictures
-            record={record}
-            onSeek={(seconds) => {
-              player.seek(seconds);
-              view.show(seconds);
-            }}
-          />
+          <Pictures record={record} onSeek={goThere} />
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>
             Ask
           </Button>
@@ -373,8 +351,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           onShow={(seconds) => {
             setOpened(null);
             setSide("transcript");
-            player.seek(seconds);
-            view.show(seconds);
+            goThere(seconds);
           }}
         />
       )}
