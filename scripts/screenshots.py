@@ -3,7 +3,7 @@
 import os
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from datetime import timedelta
@@ -31,8 +31,11 @@ TITLE = "Winter timetable and the slipway"
 
 
 @contextmanager
-def demo() -> Iterator[str]:
-    """Address of a server with fresh demo data, listener and calls, but no worker: work stands still for its picture."""
+def demo() -> Iterator[tuple[str, Callable[[], None]]]:
+    """Address of a server with fresh demo data, listener and calls, and what starts the worker.
+
+    Until then work stands still for its picture.
+    """
     with TemporaryDirectory() as folder:
         bridge = f"ws://127.0.0.1:{free_port()}"
         settings = replace(Settings.from_environment({}), data=Path(folder), port=free_port(), demo=True)
@@ -53,7 +56,7 @@ def demo() -> Iterator[str]:
         address = f"http://127.0.0.1:{settings.port}"
         try:
             wait_for(f"{address}/api/health")
-            yield address
+            yield address, lambda: processes.append(subprocess.Popen([*command, "worker"], env={**os.environ, **own}))
         finally:
             for process in processes:
                 process.terminate()
@@ -94,7 +97,7 @@ class Camera:
         self.page.screenshot(path=TARGET / f"{name}.png", animations="disabled", caret="hide", scale="css")
 
 
-def on_a_desk(camera: Camera) -> None:
+def on_a_desk(camera: Camera, start_worker: Callable[[], None]) -> None:
     camera.sign_in()
     page = camera.page
     page.get_by_text("Open actions").wait_for()
@@ -117,6 +120,7 @@ def on_a_desk(camera: Camera) -> None:
     page.goto(f"{page.url.removesuffix('/map')}/floor")
     page.get_by_role("heading", name="What the figures mean").wait_for()
     camera.take("floor")
+    start_worker()  # sound of a compilation and answers are its work
     with_excerpts(camera)
     camera.open_record()
     page.locator("[data-line]").nth(1).click()
@@ -218,14 +222,14 @@ def on_a_phone(camera: Camera) -> None:
 
 if __name__ == "__main__":
     TARGET.mkdir(parents=True, exist_ok=True)
-    with demo() as address, sync_playwright() as playwright:
+    with demo() as (address, start_worker), sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         desk, night, phone = (
             Camera(browser, address, WIDE),
             Camera(browser, address, WIDE, "dark"),
             Camera(browser, address, PHONE),
         )
-        on_a_desk(desk)
+        on_a_desk(desk, start_worker)
         the_room_elsewhere(night, phone, in_the_room(desk))
         at_night(night)
         on_a_phone(phone)
