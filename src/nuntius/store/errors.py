@@ -64,7 +64,9 @@ class PartNotWanted(Fault):
 
 class TooManyExports(Fault):
     def __init__(self, most: int) -> None:
-        super().__init__(f"{most} files and answers are being made for you already. Wait until one is done, or take one back.")
+        super().__init__(
+            f"{most} files and answers are being made for you already. Wait until one is done, or take one back."
+        )
 
 
 class StorageFull(Fault):
