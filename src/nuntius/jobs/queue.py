@@ -22,7 +22,7 @@ from nuntius.store import heartbeats
 from nuntius.store.exports import release_exports
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import release_unheld
-from nuntius.store.leases import this_process, waiting
+from nuntius.store.leases import Work, this_process, waiting
 from nuntius.store.models import Export, Job
 
 log = logging.getLogger(__name__)
@@ -67,31 +67,20 @@ class Queue:
 
     def put(self, job_id: str) -> None:
         """Lets a worker take this job on; where the storage is away the job waits until `recover` finds it."""
-        try:
-            with self._installation.database.read() as session:
-                job = session.get(Job, job_id)
-        except Fault as fault:
-            log.warning("job not queued", extra={"job": job_id, "why": fault.sentence})
-            return
-        if job is not None:
-            self._put(Lane(job.lane), job_id)
-
-    def _put(self, lane: Lane, key: str) -> None:
-        try:
-            self._work_on[lane](key)
-        except Exception as cause:  # each storage has its own errors, and none of them may lose work
-            log.warning("work not queued", extra={"work": key, "why": type(cause).__name__})
+        self._put(Job, job_id, lambda job: Lane(job.lane))
 
     def put_export(self, export_id: str) -> None:
-        """Lets a worker make this export; where the storage is away it waits until `recover` finds it."""
+        """The same for an export."""
+        self._put(Export, export_id, lambda export: ExportKind(export.kind).lane)
+
+    def _put(self, work: type[Work], key: str, lane_of: Callable[[Work], Lane]) -> None:
         try:
             with self._installation.database.read() as session:
-                export = session.get(Export, export_id)
-        except Fault as fault:
-            log.warning("export not queued", extra={"export": export_id, "why": fault.sentence})
-            return
-        if export is not None:
-            self._put(ExportKind(export.kind).lane, export_id)
+                row = session.get(work, key)
+            if row is not None:
+                self._work_on[lane_of(row)](key)
+        except Exception as cause:  # each storage has its own errors, and none of them may lose work
+            log.warning("work not queued", extra={"work": key, "why": type(cause).__name__})
 
     def answers(self) -> bool:
         """Whether the storage can be reached."""
