@@ -9,6 +9,7 @@ from nuntius.core.errors import PasswordWeak
 from nuntius.core.passwords import check_password
 from nuntius.store import second_factor
 from nuntius.store.models import User
+from nuntius.store.sealing import Seal
 
 # RFC 6238, appendix B: the SHA-1 rows of the table of test vectors (8 digits), secret "12345678901234567890".
 # Six digits, as devices show them, are the last six of eight (RFC 4226, section 5.3: the number modulo 10^digits).
@@ -21,8 +22,9 @@ SECRET = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"  # the same in base 32
 def test_codes_are_those_of_rfc_6238(moment: int, code: str, monkeypatch: pytest.MonkeyPatch) -> None:
     assert pyotp.TOTP(SECRET, digits=8).at(moment) == code
     monkeypatch.setattr(second_factor, "now", lambda: datetime.fromtimestamp(moment, UTC))
-    user = User(totp_secret=SECRET, totp_step=0, recovery_hashes=[])
-    second_factor.check(user, code[-6:])
+    seal = Seal("of the test")
+    user = User(totp_secret=seal.close(SECRET), totp_step=0, recovery_hashes=[])
+    second_factor.check(user, seal, code[-6:])
     assert user.totp_step == moment // 30
 
 

@@ -150,6 +150,15 @@ class WrongCode(Fault):
     sentence = "This code is not right, or was used already. Take the one that the device shows now."
 
 
+class SealBroken(Fault):
+    """An encrypted value and the installation's secret do not belong together."""
+
+    sentence = (
+        "What is kept encrypted here cannot be read: the file \"secret\" in the data folder is not the one it was "
+        "encrypted with. Put back the one from the backup of this database."
+    )
+
+
 class TooManyTries(Fault):
     """A pause after failed sign-ins; `seconds` until the next try is looked at."""
 

@@ -9,6 +9,7 @@ from pathlib import Path
 from nuntius.settings import Settings
 from nuntius.store.database import Database
 from nuntius.store.files import FileStore
+from nuntius.store.sealing import Seal
 
 
 def database_of(settings: Settings) -> Path:
@@ -46,9 +47,14 @@ class Installation:
 
     @cached_property
     def secret(self) -> str:
-        """Key of the sessions, made once and readable only for the owner of the folder."""
+        """What the keys of sessions and of encrypted values are derived from, made once and readable only for the owner of the folder."""
         path = self.settings.data / "secret"
         if not path.exists():
             path.touch(0o600)
             path.write_text(secrets.token_hex(32))
         return path.read_text()
+
+    @cached_property
+    def seal(self) -> Seal:
+        """Encryption of single values, by a key that is derived from the secret."""
+        return Seal(self.secret)

@@ -6,6 +6,7 @@ import pyotp
 
 from nuntius.store.errors import WrongCode
 from nuntius.store.models import User, now
+from nuntius.store.sealing import Seal
 from nuntius.store.sessions import digest
 
 STEP = 30  # seconds of one code, RFC 6238's default
@@ -24,12 +25,12 @@ def address(user: User, secret: str) -> str:
     return pyotp.TOTP(secret).provisioning_uri(name=user.email, issuer_name="Nuntius")
 
 
-def turn_on(user: User, secret: str, code: str) -> list[str]:
+def turn_on(user: User, seal: Seal, secret: str, code: str) -> list[str]:
     """Asks for codes from now on; the recovery codes, which are shown once. Raises WrongCode."""
     step = _step_of(secret, code)
     if step is None:
         raise WrongCode()
-    user.totp_secret, user.totp_step = secret, step
+    user.totp_secret, user.totp_step = seal.close(secret), step
     return new_recovery(user)
 
 
@@ -44,10 +45,10 @@ def turn_off(user: User) -> None:
     user.totp_secret, user.totp_step, user.recovery_hashes = None, 0, []
 
 
-def check(user: User, code: str) -> None:
-    """Takes a code of the device, or a recovery code, each once. Raises WrongCode."""
+def check(user: User, seal: Seal, code: str) -> None:
+    """Takes a code of the device, or a recovery code, each once. Raises WrongCode, SealBroken."""
     code = "".join(code.split()).lower()
-    step = _step_of(user.totp_secret or "", code)
+    step = _step_of(seal.open(user.totp_secret), code) if user.totp_secret else None
     if step is not None and step > user.totp_step:
         user.totp_step = step
         return
@@ -59,7 +60,7 @@ def check(user: User, code: str) -> None:
 
 def _step_of(secret: str, code: str) -> int | None:
     """The time step of which this is the code; None for a wrong one."""
-    if not secret or not (code.isascii() and code.isdigit()):
+    if not (code.isascii() and code.isdigit()):
         return None
     present = int(now().timestamp()) // STEP
     totp = pyotp.TOTP(secret, interval=STEP)

@@ -11,7 +11,7 @@ import uvicorn
 from nuntius.log import to_lines
 from nuntius.settings import Settings
 from nuntius.store.installation import Installation
-from nuntius.store.recovery import recover_sound
+from nuntius.store.recovery import recover_keys, recover_sound
 from nuntius.web.app import BODY, create_app
 from nuntius.web.gateway import Gateway
 from nuntius.web.streams import Hub
@@ -39,10 +39,12 @@ def gateway(settings: Settings) -> tuple[Gateway, Hub]:
 
 
 def serve() -> None:
-    """Serves until the process is told to end."""
+    """Serves until the process is asked to end."""
     to_lines()
     settings = Settings.from_environment()
-    recover_sound(Installation(settings))
+    installation = Installation(settings)
+    recover_sound(installation)
+    recover_keys(installation)
     _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
     resource.setrlimit(resource.RLIMIT_NOFILE, (most, most))  # each open page holds a connection
     application, hub = gateway(settings)

@@ -118,7 +118,7 @@ def turn_on(body: a.SecretIn) -> Response:
     with installation().database.write() as db:
         user = _mine(db)
         confirm_password(user, body.password)
-        made = codes.turn_on(user, body.secret, body.code)
+        made = codes.turn_on(user, installation().seal, body.secret, body.code)
         _note(db, user, What.SECOND_FACTOR_ON)
         return answer(a.RecoveryOut(codes=made, account=_out(db)))
 

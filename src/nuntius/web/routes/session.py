@@ -90,7 +90,7 @@ def second_factor(body: a.CodeIn) -> Response:
         user = db.get_one(User, number)
         failures.check(db, user.email, asked_from())
         try:
-            codes.check(user, body.code)
+            codes.check(user, installation().seal, body.code)
             right = True
         except WrongCode:
             right = False
