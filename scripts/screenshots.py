@@ -1,4 +1,4 @@
-"""Takes the pictures in docs/screenshots/ anew from the demo's data: `make screenshots`."""
+"""Takes the pictures in docs/screenshots/ again from the demo's data: `make screenshots`."""
 
 import os
 import subprocess

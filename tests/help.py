@@ -61,7 +61,7 @@ def exchanges(name: str) -> list[str]:
     return (Path(__file__).parent / "core" / name).read_text().strip().split("\n--\n")
 
 
-def told_of(rows: Sequence[str], kind: str) -> list[Line]:
+def lines_of(rows: Sequence[str], kind: str) -> list[Line]:
     """Standing lines of the minutes of an exchange (`A: Could you ring him?`), said on Wednesday 6 May 2026 at two."""
     facts = MeetingFacts(date(2026, 5, 6), tuple(VOICES.values()), begun=time(14, 0))
     lines = make_minutes(talk(*((VOICES[row[0]], row[3:]) for row in rows)), facts).lines

@@ -107,7 +107,7 @@ def of_talk(example: train.Examples) -> Iterator[Lesson]:
     talk, labels = example.talk, example.cues
     cues = [int(turn.cue or 0) for turn in talk.transcript.turns]
     turn_of = {number: sentence.turn for number, sentence in enumerate(talk.sentences)}
-    opens = [None] * len(cues) if example.borders is None else [float(each) for each in example.borders[1]]
+    opens = [None] * len(cues) if example.boundaries is None else [float(each) for each in example.boundaries[1]]
     right = {
         turn: (*(float(cue in labels[kind]) if kind in labels else None for kind in KINDS[:-1]), opens[turn])
         for turn, cue in enumerate(cues)
@@ -239,7 +239,7 @@ def learnt(
     asked: Sequence[Put],
     lost: Callable[[Network, Sequence[Any]], torch.Tensor] = loss,
 ) -> Network:
-    """The network after so many rounds of lessons, those of questions drawn anew for each; `rates`: of encoder and head.
+    """The network after so many rounds of lessons, those of questions drawn again for each; `rates`: of encoder and head.
 
     A lesson is anything with a `stretch` that `lost` can read.
     """

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from annotated import Annotated, gold
 from nuntius.core.language.en.parse import parse_text
 from nuntius.core.language.sentence import Sentence, Token
-from nuntius.core.minutes.clearer import BACK, UNTOLD, telling
+from nuntius.core.minutes.coreference import BACK, UNTOLD, telling
 from nuntius.core.minutes.scene import Scene
 
 LETTERS = 5  # of a word, by which it is the same in another form

@@ -1,4 +1,4 @@
-"""Teaches the network that says how a decision is best told and what a task leaves unsaid.
+"""Teaches the network that says how a decision is best lesson_of and what a task leaves unsaid.
 
     make stating
 
@@ -7,8 +7,8 @@ of a decision ahead of the talk around it. Of each sentence that may state the d
 is written down by hand (cosine of their vectors), and of each one before the nearest what it adds where it stands beside
 that: a distribution over the sentences, the sharper the further one is ahead ("listwise" ranking, Cao et al. 2007; from
 memory). Of each task it learns what each sentence before it adds to the words cut out for it, by a logit of its own: read by
-that of the decisions, these fell (measured). Hearts and tasks are those that the judges find, so it is made after
-`make judges`. Fifteen minutes on two cores.
+that of the decisions, these fell (measured). Hearts and tasks are those that the classifiers find, so it is made after
+`make classifiers`. Fifteen minutes on two cores.
 """
 
 import random
@@ -24,10 +24,10 @@ import train
 from annotated import meetings
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import vectors
-from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes import classifiers, wording
 from nuntius.core.minutes.actions import told_tasks
-from nuntius.core.minutes.clearer import beside, telling
 from nuntius.core.minutes.context import ACTION, ANSWER, DECISION, STATING, Stretch, around, led_up
+from nuntius.core.minutes.coreference import beside, telling
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.scene import Scene
@@ -41,7 +41,7 @@ SHARP = 0.08  # cosine by which a sentence is e times as much to be chosen as an
 
 
 @dataclass(frozen=True)
-class Told:
+class Lesson:
     """The talk around a sentence; by number how near those come that state what is decided, and what others add to it, or
     to a task (`kind`: which logit is to tell)."""
 
@@ -51,23 +51,23 @@ class Told:
     kind: int = ANSWER
 
 
-def lessons() -> Iterator[Told]:
-    """Each decision of each talk, told from its heart and from the next best sentences."""
-    shipped = judges.judges()
+def lessons() -> Iterator[Lesson]:
+    """Each decision of each talk, lesson_of from its heart and from the next best sentences."""
+    shipped = classifiers.classifiers()
     for meeting in meetings():
         example = train.of_meeting(meeting)
-        talk, likely = example.talk, judges.weighed(example.talk, shipped)
+        talk, likely = example.talk, classifiers.weighed(example.talk, shipped)
         for ruling, turns, text, right in train.rightly_settled(example, likely):
             near = may_state(talk, ruling.sentence, turns)
             others = [s for s in near if likely["decision"][talk.index[s.turn, s.first]] > LIKELY]
             others = [s for s in others if s is not ruling.sentence]
             others = [s for s in others if int(talk.transcript.turns[s.turn].cue or 0) in right][:OTHERS]
             for heart in (ruling.sentence, *others):
-                yield told(talk, heart, turns, text)
-        yield from tasks_told(example, told_tasks(talk, likely["action"]))
+                yield lesson_of(talk, heart, turns, text)
+        yield from task_lessons(example, told_tasks(talk, likely["action"]))
 
 
-def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
+def lesson_of(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Lesson:
     """What is to be learnt of one heart."""
     near = may_state(talk, heart, turns)
     stretch = around(talk, heart, turns_around(talk, heart, turns))
@@ -79,10 +79,10 @@ def told(talk: Scene, heart: Sentence, turns: set[int], text: str) -> Told:
     stated = attributed(words[best], near[best].speaker)
     adds = added(talk, near[best], stated, text, stretch)
     numbers = [talk.index[s.turn, s.first] for s in near]
-    return Told(stretch, {n: cosine for n, cosine in zip(numbers, cosines, strict=True) if n in inside}, adds)
+    return Lesson(stretch, {n: cosine for n, cosine in zip(numbers, cosines, strict=True) if n in inside}, adds)
 
 
-def tasks_told(example: train.Examples, found: Sequence[Finding]) -> Iterator[Told]:
+def task_lessons(example: train.Examples, found: Sequence[Finding]) -> Iterator[Lesson]:
     """Each task that is a right one, in the words cut out for it: what others add to them."""
     talk = example.talk
     for finding in found:
@@ -91,7 +91,7 @@ def tasks_told(example: train.Examples, found: Sequence[Finding]) -> Iterator[To
         if cues & right:
             stretch = led_up(talk, finding.sentence)
             said = EXPLAINED.sub("", finding.text)
-            yield Told(stretch, {}, added(talk, finding.sentence, said, text, stretch), ACTION)
+            yield Lesson(stretch, {}, added(talk, finding.sentence, said, text, stretch), ACTION)
 
 
 def added(talk: Scene, sentence: Sentence, said: str, text: str, stretch: Stretch) -> dict[int, float]:
@@ -102,7 +102,7 @@ def added(talk: Scene, sentence: Sentence, said: str, text: str, stretch: Stretc
     return {talk.index[s.turn, s.first]: float(wanted @ (each - alone)) for s, each in zip(before, both, strict=True)}
 
 
-def loss(network: taught.Network, batch: Sequence[Told]) -> torch.Tensor:
+def loss(network: taught.Network, batch: Sequence[Lesson]) -> torch.Tensor:
     """How far what the network would choose lies from what is to be chosen (Kullback-Leibler), mean over the batch."""
     logits = network(*taught.padded([each.stretch for each in batch]))
     total = torch.zeros(())

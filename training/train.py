@@ -1,4 +1,4 @@
-"""Makes the judges' weights from the annotated talk of this folder.
+"""Makes the classifiers' weights from the annotated talk of this folder.
 
 python training/train.py
 """
@@ -20,31 +20,31 @@ import annotated
 from annotated import MEETINGS, Annotated, captions, gold, meetings
 from nuntius.core.formats.reading import read_transcript
 from nuntius.core.inquiry.asked import Asked, asked
-from nuntius.core.inquiry.passages import found_signs, passage_signs
+from nuntius.core.inquiry.passages import found_features, passage_features
 from nuntius.core.language.vectors import vectors
-from nuntius.core.minutes import judges, wording
+from nuntius.core.minutes import classifiers, wording
 from nuntius.core.minutes.actions import find_actions
-from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
+from nuntius.core.minutes.chapters import BOUNDARY_FEATURES, boundary_features
 from nuntius.core.minutes.decisions import settled
+from nuntius.core.minutes.features import ALL
 from nuntius.core.minutes.forest import LEAF
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.minutes.settling import MEETS_AGAIN, Ruling
-from nuntius.core.minutes.signs import ALL
-from nuntius.core.minutes.stating import STATING_SIGNS, may_state, stating_signs
+from nuntius.core.minutes.stating import STATING_FEATURES, may_state, stating_features
 from nuntius.core.naming import renamed, sure_names
 
 EXCHANGES = MEETINGS.parent / "exchanges.txt"
-TARGET = Path(judges.__file__).with_name("judges.json")
-BORDERS = TARGET.with_name("borders.json")
+TARGET = Path(classifiers.__file__).with_name("classifiers.json")
+SEGMENTATION = TARGET.with_name("boundaries.json")
 STATING = TARGET.with_name("stating.json")
 STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
 STATING_FORESTS, STATING_TREES, STATING_RATE = 4, 80, 0.08  # that say which sentence states a decision
-TREES, LEAST_LEAF = 150, 4  # of the forest that judges borders; turns in each of its leaves
+TREES, LEAST_LEAF = 150, 4  # of the forest that classifiers boundaries; turns in each of its leaves
 PASSAGE_STRENGTH = 0.3
 FOUND_STRENGTH = 1.0
 HEART = 3  # words from which a sentence may be the heart of a decision or an action
-ROUNDS = 3  # times that the sentence which carries a passage is chosen anew
+ROUNDS = 3  # times that the sentence which carries a passage is chosen again
 CARRIES = 0.6  # share of the best sentence's likelihood that another of its turn needs to count as well
 NAMES = {"A": "Ann Lowe", "B": "Ben Hart", "C": "Cleo Dunn", "D": "Joan Pike"}
 
@@ -62,27 +62,29 @@ class Examples:
     decisions: tuple[tuple[str, frozenset[int]], ...] = ()  # what is written down of each, with its turns (cues)
     tasks: tuple[tuple[str, frozenset[int]], ...] = ()  # the same
     inquiries: tuple[tuple[str, list[int]], ...] = ()  # questions with the cues that answer them
-    borders: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
+    boundaries: tuple[NDArray[np.float32], NDArray[np.int64]] | None = (
         None  # of each turn: what is looked at, what is right
     )
 
 
 @dataclass(frozen=True)
 class Inquiry:
-    """A question put to a talk: signs of each turn, the turns (by cue) that answer it, and how it is looked at."""
+    """A question put to a talk: features of each turn, the turns (by cue) that answer it, and how it is looked at."""
 
     asked: Asked
-    signs: NDArray[np.float32]
+    features: NDArray[np.float32]
     right: NDArray[np.int64]
 
 
-def of_inquiries(each: Examples, made: dict[str, judges.Judge]) -> list[Inquiry]:
-    """The questions put to a talk as they are looked at by the judges of its sentences."""
+def of_inquiries(each: Examples, made: dict[str, classifiers.Classifier]) -> list[Inquiry]:
+    """The questions put to a talk as they are looked at by the classifiers of its sentences."""
     talk = each.talk
-    likely = judges.weighed(talk, made)
+    likely = classifiers.weighed(talk, made)
     numbers = [int(turn.cue or 0) for turn in talk.transcript.turns]
     put = [(asked(talk, question), cues) for question, cues in each.inquiries]
-    return [Inquiry(a, passage_signs(talk, a, likely), np.isin(numbers, sorted(cues)).astype(int)) for a, cues in put]
+    return [
+        Inquiry(a, passage_features(talk, a, likely), np.isin(numbers, sorted(cues)).astype(int)) for a, cues in put
+    ]
 
 
 def of_meeting(meeting: Annotated) -> Examples:
@@ -104,8 +106,8 @@ def of_meeting(meeting: Annotated) -> Examples:
     fine = meeting.head.get("chapters") == "fine"  # finer than minutes want: nothing is learnt from where these begin
     decided = tuple((each["text"], frozenset(each["cues"])) for each in made["decisions"])
     tasks = tuple((each["task"], frozenset(each["cues"])) for each in made["actions"])
-    borders = None if fine else (border_signs(talk), right)
-    return replace(examples, borders=borders, inquiries=put, decisions=decided, tasks=tasks)
+    boundaries = None if fine else (boundary_features(talk), right)
+    return replace(examples, boundaries=boundaries, inquiries=put, decisions=decided, tasks=tasks)
 
 
 def of_exchanges(together: int = 10) -> list[Examples]:
@@ -132,11 +134,13 @@ def _examples(name: str, talk: Scene, wanted: dict[str, set[int]]) -> Examples:
             for i, s in enumerate(talk.sentences)
         ]
         labels[kind] = np.where(left_out, -1, right)
-    return Examples(name, judges.inputs(talk), cue, labels, talk, {kind: sorted(cues) for kind, cues in wanted.items()})
+    return Examples(
+        name, classifiers.inputs(talk), cue, labels, talk, {kind: sorted(cues) for kind, cues in wanted.items()}
+    )
 
 
-def fit(examples: Sequence[Examples], kind: str) -> judges.Judge:
-    """A judge of one kind. Of a turn that is right only the sentences that carry it count as right."""
+def fit(examples: Sequence[Examples], kind: str) -> classifiers.Classifier:
+    """A classifier of one kind. Of a turn that is right only the sentences that carry it count as right."""
     parts = [each for each in examples if kind in each.labels]
     looked_at = np.vstack([each.inputs for each in parts])
     labels = np.concatenate([each.labels[kind] for each in parts])
@@ -150,14 +154,14 @@ def fit(examples: Sequence[Examples], kind: str) -> judges.Judge:
         best = {turn: likely[turns == turn].max() for turn in np.unique(turns)}
         right = labels * (likely >= CARRIES * np.array([best[turn] for turn in turns]))
     model.fit(looked_at, right)
-    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+    return classifiers.Classifier(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
-def fit_borders(examples: Sequence[Examples]) -> list[dict[str, Any]]:
-    """The trees that judge what opens a chapter, as they are kept."""
-    parts = [each.borders for each in examples if each.borders is not None]
+def fit_segmentation(examples: Sequence[Examples]) -> list[dict[str, Any]]:
+    """The trees that classifier what opens a chapter, as they are kept."""
+    parts = [each.boundaries for each in examples if each.boundaries is not None]
     model = RandomForestClassifier(TREES, min_samples_leaf=LEAST_LEAF, random_state=0)
-    model.fit(np.vstack([signs for signs, _ in parts]), np.concatenate([right for _, right in parts]))
+    model.fit(np.vstack([features for features, _ in parts]), np.concatenate([right for _, right in parts]))
     return [
         _kept(each.tree_, [value[0][1] / value[0].sum() for value in each.tree_.value]) for each in model.estimators_
     ]
@@ -175,23 +179,23 @@ def _kept(tree: Any, leaves: Sequence[float]) -> dict[str, Any]:
 
 
 def of_decisions(
-    each: Examples, made: dict[str, judges.Judge]
+    each: Examples, made: dict[str, classifiers.Classifier]
 ) -> list[tuple[NDArray[np.float32], NDArray[np.float32]]]:
-    """For each decision found that is a right one: signs of the sentences that may state it, and how near each comes to
+    """For each decision found that is a right one: features of the sentences that may state it, and how near each comes to
     what is written down of it (cosine, less their mean)."""
-    talk, likely = each.talk, judges.weighed(each.talk, made)
+    talk, likely = each.talk, classifiers.weighed(each.talk, made)
     pairs = []
     for ruling, turns, text, _ in rightly_settled(each, likely):
         near = may_state(talk, ruling.sentence, turns)
         if len(near) > 1:
             alike = vectors([wording.resolution(s.text) or s.text for s in near]) @ vectors([text])[0]
-            looked_at = stating_signs(talk, ruling.sentence, near, turns, likely["decision"])
+            looked_at = stating_features(talk, ruling.sentence, near, turns, likely["decision"])
             pairs.append((looked_at, np.asarray(alike - alike.mean(), np.float32)))
     return pairs
 
 
 def rightly_settled(
-    each: Examples, likely: dict[str, judges.Likely]
+    each: Examples, likely: dict[str, classifiers.Likely]
 ) -> Iterator[tuple[Ruling, set[int], str, frozenset[int]]]:
     """Decisions found that are right ones: the ruling, the turns it rests on, what is written down, and its turns (cues).
 
@@ -209,7 +213,7 @@ def rightly_settled(
 def fit_stating(pairs: Sequence[tuple[NDArray[np.float32], NDArray[np.float32]]]) -> list[dict[str, Any]]:
     """The trees that say which sentence states a decision, as they are kept: their mean is what boosting adds up, and
     the mean of several forests, since one leans on the seed."""
-    looked_at, near = np.vstack([signs for signs, _ in pairs]), np.concatenate([near for _, near in pairs])
+    looked_at, near = np.vstack([features for features, _ in pairs]), np.concatenate([near for _, near in pairs])
     kept = []
     for seed in range(STATING_FORESTS):
         model = GradientBoostingRegressor(
@@ -228,25 +232,25 @@ def fit_stating(pairs: Sequence[tuple[NDArray[np.float32], NDArray[np.float32]]]
     return kept
 
 
-def fit_passages(inquiries: Sequence[Inquiry]) -> judges.Judge:
-    """The judge of which turn answers a question, from the questions that the record can answer."""
+def fit_passages(inquiries: Sequence[Inquiry]) -> classifiers.Classifier:
+    """The classifier of which turn answers a question, from the questions that the record can answer."""
     put = [each for each in inquiries if each.right.any()]
     model = LogisticRegression(C=PASSAGE_STRENGTH, max_iter=3000)
-    model.fit(np.vstack([each.signs for each in put]), np.concatenate([each.right for each in put]))
-    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+    model.fit(np.vstack([each.features for each in put]), np.concatenate([each.right for each in put]))
+    return classifiers.Classifier(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
-def fit_found(put: Sequence[Inquiry], passage: judges.Judge) -> judges.Judge:
-    """The judge of whether the record answers a question at all, from what the passages' judge makes of it."""
-    looked_at = [found_signs(each.asked, each.signs, passage.of(each.signs)) for each in put]
+def fit_found(put: Sequence[Inquiry], passage: classifiers.Classifier) -> classifiers.Classifier:
+    """The classifier of whether the record answers a question at all, from what the passages' classifier makes of it."""
+    looked_at = [found_features(each.asked, each.features, passage.of(each.features)) for each in put]
     model = LogisticRegression(C=FOUND_STRENGTH, class_weight="balanced", max_iter=3000)
     model.fit(np.vstack(looked_at), [int(each.right.any()) for each in put])
-    return judges.Judge(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
+    return classifiers.Classifier(float(model.intercept_[0]), model.coef_[0].astype(np.float32))
 
 
-def all_judges(examples: Sequence[Examples]) -> dict[str, judges.Judge]:
-    """The judges of every kind from these examples."""
-    made = {kind: fit(examples, kind) for kind in judges.KINDS}
+def all_classifiers(examples: Sequence[Examples]) -> dict[str, classifiers.Classifier]:
+    """The classifiers of every kind from these examples."""
+    made = {kind: fit(examples, kind) for kind in classifiers.KINDS}
     inquiries = [inquiry for each in examples for inquiry in of_inquiries(each, made)]
     made["passage"] = fit_passages(inquiries)
     return made | {"found": fit_found(inquiries, made["passage"])}
@@ -256,13 +260,13 @@ def main() -> None:
     """Writes the weights of all kinds, rounded so that they are the same on every machine."""
     examples = [*map(of_meeting, meetings()), *of_exchanges()]
     kept: dict[str, Any] = {}
-    made = all_judges(examples)
-    for kind, judge in made.items():
-        kept[kind] = {"bias": round(judge.bias, 3), "weights": [round(float(w), 3) for w in judge.weights]}
-    TARGET.write_text(json.dumps({"signs": ALL, "judges": kept}) + "\n")
-    BORDERS.write_text(json.dumps({"signs": BORDER_SIGNS, "trees": fit_borders(examples)}) + "\n")
+    made = all_classifiers(examples)
+    for kind, classifier in made.items():
+        kept[kind] = {"bias": round(classifier.bias, 3), "weights": [round(float(w), 3) for w in classifier.weights]}
+    TARGET.write_text(json.dumps({"features": ALL, "classifiers": kept}) + "\n")
+    SEGMENTATION.write_text(json.dumps({"features": BOUNDARY_FEATURES, "trees": fit_segmentation(examples)}) + "\n")
     stated = [pair for each in examples for pair in of_decisions(each, made)]
-    STATING.write_text(json.dumps({"signs": STATING_SIGNS, "trees": fit_stating(stated)}) + "\n")
+    STATING.write_text(json.dumps({"features": STATING_FEATURES, "trees": fit_stating(stated)}) + "\n")
     sys.stdout.write(f"{TARGET}: {sum(len(each.turns) for each in examples)} sentences\n")
 
 

@@ -104,7 +104,7 @@ def inquire(file: Path, question: str, day: date | None, start: time | None, att
     """An answer from a transcript, with the passages it was made from."""
     from nuntius.core.formats.json_ import reply_json
     from nuntius.core.formats.reading import read_transcript
-    from nuntius.core.inquiry.told import answered
+    from nuntius.core.inquiry.from_minutes import answered
 
     facts = _facts(day, attendees, start)
     transcript = _named(read_transcript(file.read_bytes()), facts)
@@ -152,7 +152,7 @@ def serve() -> None:
 
 @main.command()
 def worker() -> None:
-    """Work on recordings until told to end."""
+    """Work on recordings until asked to end."""
     from nuntius.jobs.queue import Queue
     from nuntius.log import to_lines
     from nuntius.settings import Settings
@@ -164,7 +164,7 @@ def worker() -> None:
 
 @main.command()
 def listen() -> None:
-    """Follow meetings while they are recorded, until told to end."""
+    """Follow meetings while they are recorded, until asked to end."""
     import signal
 
     from nuntius.jobs.listener import Listener

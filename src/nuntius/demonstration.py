@@ -151,7 +151,7 @@ def _name_voices(installation: Installation, user: User, meeting: Meeting, name:
 
 
 def run(settings: Settings, say: Callable[[str], None] = print) -> None:
-    """Seeds, then runs server, worker, listener and the simulated calls together until told to end. Raises PortTaken."""
+    """Seeds, then runs server, worker, listener and the simulated calls together until asked to end. Raises PortTaken."""
     check_ports(settings)
     seed(Installation(settings), say)
     smtp = settings.smtp or f"smtp://127.0.0.1:{settings.mailbox}"

@@ -80,7 +80,7 @@ def test_a_pasted_transcript_becomes_a_record(page: Page) -> None:
     expect(page.get_by_role("region", name=re.compile("^Minutes to check"))).to_contain_text("Pasted talk")
 
 
-def test_two_people_at_one_turn_lose_nothing_and_the_history_tells(context: BrowserContext, page: Page) -> None:
+def test_two_people_at_one_turn_lose_nothing_and_the_history_has_both(context: BrowserContext, page: Page) -> None:
     address = open_record(page, TITLE)
     before = words_of(page, 1)
     page.get_by_role("button", name=re.compile("^Correct the turn at")).nth(1).click()

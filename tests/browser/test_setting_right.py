@@ -26,7 +26,7 @@ def choose(page: Page, turn: int, first: int, last: int) -> None:
 
 
 def fits(page: Page) -> None:
-    """Waits until the page, laid out anew, needs no scrolling sideways."""
+    """Waits until the page, laid out again, needs no scrolling sideways."""
     page.wait_for_function("() => document.documentElement.scrollWidth <= document.documentElement.clientWidth")
 
 

@@ -19,9 +19,9 @@ def more(page: Page, entry: str) -> None:
     page.get_by_role("menuitem", name=entry).click()
 
 
-def anew(page: Page) -> None:
-    """Waits until minutes are being written anew."""
-    expect(page.get_by_text("The minutes are written anew").first).to_be_visible()
+def again(page: Page) -> None:
+    """Waits until minutes are being written again."""
+    expect(page.get_by_text("The minutes are written again").first).to_be_visible()
 
 
 def test_a_template_of_ones_own_is_made_and_used_without_losing_a_tick(page: Page) -> None:
@@ -51,7 +51,7 @@ def test_a_template_of_ones_own_is_made_and_used_without_losing_a_tick(page: Pag
     page.get_by_role("button", name=re.compile("draws on")).click()
     page.get_by_role("combobox", name="Template").click()
     page.get_by_role("option", name="What the engine needs").click()
-    anew(page)
+    again(page)
     page.keyboard.press("Escape")
     expect(minutes.get_by_role("region").first).to_have_attribute("aria-label", "The engine")
     expect(minutes.get_by_role("region", name="The engine").get_by_role("listitem").first).to_contain_text(
@@ -66,14 +66,14 @@ def test_a_template_of_ones_own_is_made_and_used_without_losing_a_tick(page: Pag
     expect(page.get_by_role("heading", name="What the engine needs")).to_be_visible()
 
 
-def test_one_chapter_is_told_in_more_detail(page: Page) -> None:
+def test_one_chapter_is_written_in_more_detail(page: Page) -> None:
     open_record(page, "Winter timetable and the slipway")
     more_of = page.get_by_role("button", name=re.compile("^More of")).first
     chapter = (more_of.get_attribute("aria-label") or "").removeprefix("More of ")
     told = page.get_by_role("region", name=chapter).get_by_role("listitem")
     before = told.count()
     more_of.click()
-    anew(page)
+    again(page)
     expect(page.get_by_role("button", name=f"Less of {chapter}")).to_be_visible()
     assert told.count() >= before
     page.get_by_role("button", name=f"Less of {chapter}").click()

@@ -49,7 +49,7 @@ def test_one_time_out_of_the_meeting_makes_all_of_them_times_from_the_start() ->
 @pytest.mark.parametrize(
     "text", ["", "no line of it has a time", "0:12 no name and no colon", "77:88 Ines: what time is that"]
 )
-def test_what_is_no_chat_is_told(text: str) -> None:
+def test_what_is_no_chat_is_reported(text: str) -> None:
     with pytest.raises(TranscriptUnreadable):
         read_chat(text, HALF_PAST_NINE, HOUR)
 

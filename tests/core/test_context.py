@@ -35,7 +35,7 @@ from tests.core.test_judges import scene_of
 SIZES = (CORE, BEFORE, AFTER)
 
 
-def test_the_same_words_are_judged_by_what_is_said_around_them() -> None:
+def test_the_same_words_are_classified_by_what_is_said_around_them() -> None:
     settled = scene_of(
         ("Maren Voss", "Do we take the blue one or the grey one?"),
         ("Tobias Pryce", "I'd take the blue one."),
@@ -64,7 +64,7 @@ def test_a_talk_is_read_the_same_however_it_is_read() -> None:
     assert np.allclose(whole[:10], begun[:10], atol=0.05)  # what came later bears on the last ones alone
 
 
-def test_what_moves_on_to_another_subject_is_told_from_what_goes_on_with_it() -> None:
+def test_what_moves_on_to_another_subject_is_distinguished_from_what_goes_on_with_it() -> None:
     made = scene_of(
         ("Maren Voss", "So the ramp is done before the regatta, thank you all."),
         ("Tobias Pryce", "About time."),
@@ -87,18 +87,18 @@ def test_a_turn_without_end_is_read_in_parts() -> None:
 
 @settings(max_examples=60, deadline=None)
 @given(st.lists(st.integers(3, 190), min_size=1, max_size=40), st.integers(0, 30))
-def test_stretches_judge_every_sentence_once_and_none_is_too_long(lengths: list[int], asked: int) -> None:
+def test_stretches_classify_every_sentence_once_and_none_is_too_long(lengths: list[int], asked: int) -> None:
     parts = [Stretch((7,) * n, ((number, 2, n),)) for number, n in enumerate(lengths)]
     made = list(stretched(parts, (9,) * asked, SIZES))
-    judged = [number for stretch in made for number, _, _ in stretch.sentences]
-    assert judged == list(range(len(lengths)))
+    likelihoods = [number for stretch in made for number, _, _ in stretch.sentences]
+    assert likelihoods == list(range(len(lengths)))
     for stretch in made:
         assert len(stretch.tokens) <= max(CORE, max(lengths)) + BEFORE + AFTER + asked + 2
         assert all(0 < first < last < len(stretch.tokens) for _, first, last in stretch.sentences)
         assert all(a[2] <= b[1] for a, b in pairwise(stretch.sentences))
 
 
-def test_what_answers_a_question_is_told_from_what_only_shares_its_words() -> None:
+def test_what_answers_a_question_is_distinguished_from_what_only_shares_its_words() -> None:
     made = scene_of(
         ("Maren Voss", "The new pump came on Monday, at last."),
         ("Tobias Pryce", "What did the pump cost in the end?"),
@@ -120,7 +120,7 @@ def test_only_what_is_looked_at_may_answer() -> None:
     assert (found[60:] == LEAST_ANSWERING).all()
 
 
-def test_a_network_that_is_not_whole_is_told(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_network_that_is_not_whole_is_reported(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     (tmp_path / "context.onnx").write_bytes(b"a part of it")
     monkeypatch.setattr(context, "files", lambda _: tmp_path)
     context._engine.cache_clear()

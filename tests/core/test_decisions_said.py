@@ -5,7 +5,7 @@
 
 import pytest
 
-from tests.help import exchanges, told_of
+from tests.help import exchanges, lines_of
 
 EXCHANGES = exchanges("decisions_said.txt")
 
@@ -14,6 +14,6 @@ EXCHANGES = exchanges("decisions_said.txt")
 def test_what_is_settled(exchange: str) -> None:
     rows = exchange.splitlines()
     settle = {number for number, row in enumerate(rows) if row.endswith(" *")}
-    found = [line.turns for line in told_of([row.removesuffix(" *") for row in rows], "decision")]
+    found = [line.turns for line in lines_of([row.removesuffix(" *") for row in rows], "decision")]
     assert len(found) == min(1, len(settle))
     assert all(turns & settle for turns in found)

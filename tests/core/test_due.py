@@ -190,7 +190,7 @@ def test_a_heading_that_is_a_day_dates_nothing() -> None:
         ),
     ],
 )
-def test_when_they_meet_again_is_told_as_a_day(said: tuple[str, ...], again: str) -> None:
+def test_when_they_meet_again_is_written_as_a_day(said: tuple[str, ...], again: str) -> None:
     talked = [(PEOPLE[n % 3], f"The pump number {n} is running well.") for n in range(12)]
     parting = [(PEOPLE[n % 2], words) for n, words in enumerate(said)]
     lines = make_minutes(talk(*talked, *parting), MeetingFacts(TUESDAY, PEOPLE)).lines

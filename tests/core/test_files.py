@@ -68,7 +68,7 @@ class TestWordProcessor:
         assert [(t.speaker, t.text) for t in again.turns] == [(t.speaker, t.text) for t in TALK.turns]
         assert [int(t.start) for t in again.turns] == [1, 5]
 
-    def test_an_archive_that_is_no_document_is_told_so(self) -> None:
+    def test_an_archive_that_is_no_document_is_reported_so(self) -> None:
         with pytest.raises(TranscriptUnreadable, match="no word-processor document"):
             read_transcript(b"PK\x03\x04 and nothing behind it")
 

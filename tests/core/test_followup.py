@@ -4,18 +4,18 @@ from datetime import date
 
 import pytest
 
-from nuntius.core.followup.texts import Occasion, ToldLine, brief, checklist, handout, message
+from nuntius.core.followup.texts import FollowupLine, Occasion, brief, checklist, handout, message
 
 OCCASION = Occasion("Winter timetable", "Tuesday 6 October", ("Ines Carvell", "Tobias Pryce"), "Maren Tull")
 LINES = (
-    ToldLine(1, "decision", "The early boat is dropped.", state="settled"),
-    ToldLine(2, "decision", "The early boat stays.", state="superseded"),
-    ToldLine(3, "action", "Ask two yards.", ("Ines Carvell",), date(2026, 10, 9)),
-    ToldLine(4, "action", "Write to the school."),
-    ToldLine(5, "question", "Who may sign?"),
-    ToldLine(6, "question", "How many panes?", answer="Twelve.", state="settled"),
-    ToldLine(7, "risk", "The rails may not hold another winter."),
-    ToldLine(8, "key_point", "The aim is a boat every hour."),
+    FollowupLine(1, "decision", "The early boat is dropped.", state="settled"),
+    FollowupLine(2, "decision", "The early boat stays.", state="superseded"),
+    FollowupLine(3, "action", "Ask two yards.", ("Ines Carvell",), date(2026, 10, 9)),
+    FollowupLine(4, "action", "Write to the school."),
+    FollowupLine(5, "question", "Who may sign?"),
+    FollowupLine(6, "question", "How many panes?", answer="Twelve.", state="settled"),
+    FollowupLine(7, "risk", "The rails may not hold another winter."),
+    FollowupLine(8, "key_point", "The aim is a boat every hour."),
 )
 
 
@@ -25,7 +25,7 @@ def texts(pieces: object) -> list[str]:
 
 @pytest.mark.parametrize("manner", ["plain", "warm", "formal"])
 @pytest.mark.parametrize("to_client", [False, True])
-def test_a_message_tells_what_holds_in_every_manner(manner: str, to_client: bool) -> None:
+def test_a_message_says_what_holds_in_every_manner(manner: str, to_client: bool) -> None:
     made = message(OCCASION, LINES, manner, to_client)
     whole = "\n".join(texts(made))
     assert "Ines and Tobias" in whole and "Winter timetable" in whole and "Maren Tull" in whole

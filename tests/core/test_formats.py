@@ -145,9 +145,9 @@ WRITTEN = WrittenMinutes(
         WrittenLine(
             "action", "Ask <two> yards", ("Ines",), "Fri 9 Oct 2026", "Friday", "open", "", False, ("24:41",), 0, 0
         ),
-        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1, matter="Signing"),
+        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1, topic="Signing"),
         WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 1, 1, "Maren"),
-        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0, matter="Slipway"),
+        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0, topic="Slipway"),
     ),
     (("Actions", ""), ("What was said", "chapter")),
     ("Slipway", "Signing"),

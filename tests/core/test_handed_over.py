@@ -244,7 +244,7 @@ def test_what_is_done_at_once_is_marked_so() -> None:
     assert (line.state, line.why) == ("superseded", "done in the meeting")
 
 
-def test_a_vote_is_told_with_what_was_voted_on_and_how_it_went() -> None:
+def test_a_vote_is_reported_with_what_was_voted_on_and_how_it_went() -> None:
     rows = (
         (TOBIAS, "I'd go for the new freezer with the doors."),
         (MAREN, "All those in favour of the new freezer. Three. Douglas?"),

@@ -1,4 +1,4 @@
-"""The trained judges, and the annotated talk that they are made from."""
+"""The trained classifiers, and the annotated talk that they are made from."""
 
 import sys
 from datetime import date
@@ -7,11 +7,18 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs
-from nuntius.core.minutes.judges import KINDS, border_judge, inputs, judged, judged_borders, judges
+from nuntius.core.minutes.chapters import BOUNDARY_FEATURES, boundary_features
+from nuntius.core.minutes.classifiers import (
+    KINDS,
+    classifiers,
+    inputs,
+    likelihoods,
+    segmentation_classifier,
+    segmentation_likelihoods,
+)
+from nuntius.core.minutes.features import ALL, features, is_imperative
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
-from nuntius.core.minutes.signs import ALL, is_imperative, signs
 from tests.help import talk
 
 TRAINING = Path(__file__).parents[2] / "training"
@@ -36,30 +43,30 @@ def scene_of(*rows: tuple[str, str]) -> Scene:
 
 def test_every_sentence_gets_a_likelihood_of_each_kind() -> None:
     made = scene_of(*ROWS)
-    found = judged(made)
+    found = likelihoods(made)
     assert set(found) == set(KINDS)
     for kind in KINDS:
         assert found[kind].shape == (len(made.sentences),)
         assert 0 <= float(found[kind].min()) <= float(found[kind].max()) <= 1
-    borders = judged_borders(made)
-    assert borders.shape == (len(ROWS),)
-    assert 0 <= float(borders.min()) <= float(borders.max()) <= 1
+    boundaries = segmentation_likelihoods(made)
+    assert boundaries.shape == (len(ROWS),)
+    assert 0 <= float(boundaries.min()) <= float(boundaries.max()) <= 1
 
 
 def test_a_promise_is_more_likely_an_action_than_talk_of_the_weather() -> None:
     made = scene_of(*ROWS)
-    likely = {s.text: float(p) for s, p in zip(made.sentences, judged(made)["action"], strict=True)}
+    likely = {s.text: float(p) for s, p in zip(made.sentences, likelihoods(made)["action"], strict=True)}
     assert likely["I'll ring them tomorrow and send you the price by Friday."] > 0.5
     assert likely["Lovely weather, isn't it?"] < 0.1
 
 
 def test_what_is_settled_between_two_is_more_likely_a_decision_than_a_question() -> None:
     made = scene_of(*ROWS)
-    likely = {s.text: float(p) for s, p in zip(made.sentences, judged(made)["decision"], strict=True)}
+    likely = {s.text: float(p) for s, p in zip(made.sentences, likelihoods(made)["decision"], strict=True)}
     assert likely["So we take the cheaper of the two, then."] > 2 * likely["Who rings the yard?"]
 
 
-def test_the_same_talk_is_judged_the_same() -> None:
+def test_the_same_talk_is_classified_the_same() -> None:
     first = scene_of(*ROWS)
     scene.cache_clear()
     second = scene_of(*ROWS)
@@ -67,16 +74,16 @@ def test_the_same_talk_is_judged_the_same() -> None:
     assert np.array_equal(inputs(first), inputs(second))
 
 
-def test_signs_lie_between_nought_and_one() -> None:
+def test_features_lie_between_nought_and_one() -> None:
     made = scene_of(*ROWS)
-    for found, names in ((signs(made), ALL), (border_signs(made), BORDER_SIGNS)):
+    for found, names in ((features(made), ALL), (boundary_features(made), BOUNDARY_FEATURES)):
         assert found.shape[1] == len(names)
         assert -1e-6 <= float(found.min()) <= float(found.max()) <= 2  # novelty may pass 1 a little
 
 
-def test_the_weights_are_those_of_the_signs() -> None:
-    assert max(int(tree.sign.max()) for tree in border_judge().trees) < len(BORDER_SIGNS)
-    assert len(judges()["action"].weights) == len(ALL) + 384
+def test_the_weights_are_those_of_the_features() -> None:
+    assert max(int(tree.sign.max()) for tree in segmentation_classifier().trees) < len(BOUNDARY_FEATURES)
+    assert len(classifiers()["action"].weights) == len(ALL) + 384
 
 
 @pytest.mark.parametrize(
@@ -89,7 +96,7 @@ def test_the_weights_are_those_of_the_signs() -> None:
         ("The sketch is with them.", False),
     ],
 )
-def test_what_tells_somebody_to_do_something(said: str, told: bool) -> None:
+def test_imperatives_are_recognised(said: str, told: bool) -> None:
     assert is_imperative(scene_of(("Maren Voss", said)).sentences[0]) is told
 
 

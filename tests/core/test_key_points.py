@@ -28,7 +28,7 @@ def test_a_stretch_without_a_line_gets_its_weightiest_sentence() -> None:
     assert line.turns <= {2, 4}
 
 
-def test_what_another_line_holds_is_not_told_again() -> None:
+def test_what_another_line_holds_is_not_said_again() -> None:
     (first,) = points(0.8, room=40)
     (other,) = points(0.8, room=40, held=frozenset((p.turn, p.first) for p in first.evidence))
     assert other.turns.isdisjoint(first.turns)

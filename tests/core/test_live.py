@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nuntius.core.audio.decode import RATE
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.cache import Kept
 from nuntius.core.live.agenda import AgendaItem, suggested, time_left
 from nuntius.core.live.brief import brief
 from nuntius.core.live.carrying import Correction, corrected_turns, merged
@@ -47,7 +47,7 @@ class TestTurns:
             ("Voice B", "And some tea."),
         ]
 
-    def test_a_line_whose_voice_is_not_told_yet_goes_to_the_voice_before_it(self) -> None:
+    def test_a_line_without_a_voice_yet_goes_to_the_voice_before_it(self) -> None:
         made = live_transcript(said((0, 2, "Voice B", "One."), (2.1, 3, None, "Two.")), 3.0)
         assert [t.text for t in made.turns] == ["One. Two."]
 
@@ -240,7 +240,7 @@ class TestBrief:
         assert not brief(talk(*ROWS[:2]), FACTS, "Maren Tull").ready
         assert not brief(Transcript((), 0.0), FACTS, "Maren Tull").ready
 
-    def test_decisions_actions_and_the_readers_name_are_told_with_their_passages(self) -> None:
+    def test_decisions_actions_and_the_readers_name_are_reported_with_their_passages(self) -> None:
         transcript = talk(*ROWS, pace=1.5)
         told = brief(transcript, FACTS, "Maren Tull")
         assert told.ready

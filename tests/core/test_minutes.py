@@ -10,7 +10,7 @@ from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.formats.json_ import minutes_json
 from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.language import vectors
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.cache import Kept
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.needs import find_needs
@@ -434,7 +434,7 @@ def test_what_is_read_with_a_question_goes_before_what_only_sounds_like_it(monke
     assert "41" in reply.text
 
 
-def test_what_an_answer_tells_stands_once() -> None:
+def test_what_an_answer_says_stands_once() -> None:
     proof = (Passage(0, 0, 3),)
     told = Line("question", "How long?", proof, answer=Answer("Ten minutes, and then it's a sponge.", proof), place=3)
     again = Line("key_point", "Ten minutes, and then it's a sponge.", proof, place=3)
@@ -488,7 +488,7 @@ def test_a_bare_answer_stands_with_its_question_where_no_section_takes_questions
     assert told.turns == {2, 3}
 
 
-def test_what_an_action_tells_is_no_key_point_as_well() -> None:
+def test_what_an_action_says_is_no_key_point_as_well() -> None:
     _, minutes = made(
         (MAREN, "The slipway rails have moved fourteen millimetres since spring."),
         (TOBIAS, "I'll put a notice about the rails on the board by Friday."),
@@ -509,7 +509,7 @@ def test_who_accepts_a_proposal_settles_what_was_proposed() -> None:
     assert any(line.text.startswith("Eight new boats") for line in lines)
 
 
-def test_a_vote_tells_who_was_against() -> None:
+def test_a_vote_names_who_was_against() -> None:
     lines = of(
         "decision",
         (MAREN, "I propose that we have the camera, up to two hundred and fifty pounds. Seconder?"),
@@ -532,7 +532,7 @@ def test_what_is_ordered_and_taken_is_a_task_and_no_decision_as_well() -> None:
     assert [kind for kind, text in told if "ivy" in text] == ["action"]
 
 
-def test_who_takes_the_round_is_told_so() -> None:
+def test_who_takes_the_round_is_reported_so() -> None:
     (line,) = of("action", (MAREN, "Next Tuesday I'm away, so Ines takes the round."), (INES, "Okay, I'll do that."))
     assert (line.owner, line.text) == ((INES,), "Take the round.")
 
@@ -609,7 +609,7 @@ def test_a_vote_stands_with_its_motion_although_much_was_said_between() -> None:
     assert any(line.text.startswith("Mend the sluice before Christmas") for line in lines)
 
 
-def test_what_is_settled_in_so_many_words_is_told_by_the_next() -> None:
+def test_what_is_settled_in_so_many_words_is_reported_by_the_next() -> None:
     talked = scene(
         talk((MAREN, "Then that's that. Closed above the second floor from today."), (INES, "That's that.")),
         MeetingFacts(TUESDAY, PEOPLE),

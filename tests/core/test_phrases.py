@@ -10,7 +10,7 @@ import pytest
 from nuntius.core.audio.decode import RATE, load
 from nuntius.core.audio.pcm import WorkingCopy, to_bytes
 from nuntius.core.speech.diarization.networks import EMBEDDING, Floats, Networks
-from nuntius.core.speech.diarization.phrases import Prints, Told, tell_by_phrases
+from nuntius.core.speech.diarization.phrases import Diarized, Prints, diarize_phrases
 from nuntius.core.speech.diarization.voiceprints import VoicePrints
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.word import Word, spread
@@ -53,8 +53,8 @@ class Said:
 
         return of
 
-    def right(self, told: Told) -> float:
-        return share_right(list(zip(told.voices, self.truth, strict=True)))
+    def right(self, diarized: Diarized) -> float:
+        return share_right(list(zip(diarized.voices, self.truth, strict=True)))
 
 
 def share_right(pairs: Sequence[tuple[str, str]]) -> float:
@@ -72,9 +72,9 @@ def heard(said: Said, instead: Callable[[int, Span], str]) -> list[Span]:
 def test_a_short_turn_that_was_heard_as_its_neighbours_goes_to_whom_it_sounds_like() -> None:
     said = Said([*TALK, ("A", "Shall we buy it now?", 1.5), ("B", "Agreed.", 0.5), ("A", "Then I will order it.", 1.5)])
     spans = heard(said, lambda number, line: "X" if number >= len(TALK) else line.voice)
-    told = tell_by_phrases(said.words, spans, said.prints())
-    assert told.voices == tuple("Voice A" if who == "A" else "Voice B" for who in said.truth)
-    assert [(round(s.start, 1), s.voice) for s in told.spans][-2:] == [
+    diarized = diarize_phrases(said.words, spans, said.prints())
+    assert diarized.voices == tuple("Voice A" if who == "A" else "Voice B" for who in said.truth)
+    assert [(round(s.start, 1), s.voice) for s in diarized.spans][-2:] == [
         (said_at(said, -2), "Voice B"),
         (said_at(said, -1), "Voice A"),
     ]
@@ -86,23 +86,25 @@ def said_at(said: Said, line: int) -> float:
 
 def test_a_person_whom_the_diarizer_did_not_hear_at_all_is_found() -> None:
     said = Said([*TALK, *[("C", LONG, 3.0), ("A", LONG, 3.0)] * 3])
-    told = tell_by_phrases(
+    diarized = diarize_phrases(
         said.words, heard(said, lambda _, line: "B" if line.voice == "C" else line.voice), said.prints()
     )
-    assert set(told.voices) == {"Voice A", "Voice B", "Voice C"}
-    assert said.right(told) == 1
+    assert set(diarized.voices) == {"Voice A", "Voice B", "Voice C"}
+    assert said.right(diarized) == 1
 
 
 def test_one_person_heard_as_two_becomes_one() -> None:
     said = Said(TALK)
-    told = tell_by_phrases(said.words, heard(said, lambda number, line: f"{line.voice}{number // 12}"), said.prints())
-    assert set(told.voices) == {"Voice A", "Voice B"} == {span.voice for span in told.spans}
+    diarized = diarize_phrases(
+        said.words, heard(said, lambda number, line: f"{line.voice}{number // 12}"), said.prints()
+    )
+    assert set(diarized.voices) == {"Voice A", "Voice B"} == {span.voice for span in diarized.spans}
 
 
 def test_the_number_of_people_is_kept_to() -> None:
     said = Said([*TALK, *[("C", LONG, 3.0)] * 4])
-    told = tell_by_phrases(said.words, heard(said, lambda _, line: line.voice), said.prints(), people=2)
-    assert len(set(told.voices)) == 2
+    diarized = diarize_phrases(said.words, heard(said, lambda _, line: line.voice), said.prints(), people=2)
+    assert len(set(diarized.voices)) == 2
 
 
 def test_with_little_talk_the_diarizer_is_believed_and_nothing_is_listened_to() -> None:
@@ -112,10 +114,10 @@ def test_with_little_talk_the_diarizer_is_believed_and_nothing_is_listened_to() 
     def never(_: Sequence[tuple[float, float]]) -> Floats:
         raise AssertionError
 
-    told = tell_by_phrases(said.words, spans, never)
-    assert set(told.voices) == {"A", "B", "X"}
-    assert told.spans == tuple(spans)
-    assert tell_by_phrases([], [], never) == Told((), ())
+    diarized = diarize_phrases(said.words, spans, never)
+    assert set(diarized.voices) == {"A", "B", "X"}
+    assert diarized.spans == tuple(spans)
+    assert diarize_phrases([], [], never) == Diarized((), ())
 
 
 def test_a_pause_within_a_sentence_does_not_change_the_voice_for_a_doubtful_sound() -> None:
@@ -129,21 +131,21 @@ def test_a_pause_within_a_sentence_does_not_change_the_voice_for_a_doubtful_soun
         made[-2] = (0.45 * a + 0.55 * b) / np.linalg.norm(0.45 * a + 0.55 * b)
         return made
 
-    told = tell_by_phrases(said.words, heard(said, lambda _, line: line.voice), of)
-    assert told.voices[-7:] == ("Voice A",) * 7
+    diarized = diarize_phrases(said.words, heard(said, lambda _, line: line.voice), of)
+    assert diarized.voices[-7:] == ("Voice A",) * 7
 
 
 def test_a_second_voice_over_the_first_stays_in_the_spans() -> None:
     said = Said(TALK)
     over = Span(said.lines[4].start + 1, said.lines[4].start + 1.6, "B")
-    told = tell_by_phrases(said.words, [*heard(said, lambda _, line: line.voice), over], said.prints())
+    diarized = diarize_phrases(said.words, [*heard(said, lambda _, line: line.voice), over], said.prints())
     at = over.start + 0.3
-    assert {span.voice for span in told.spans if span.start <= at <= span.end} == {"Voice A", "Voice B"}
+    assert {span.voice for span in diarized.spans if span.start <= at <= span.end} == {"Voice A", "Voice B"}
 
 
 def test_names_given_to_voices_are_carried_to_words_and_spans() -> None:
-    told = Told(("Voice A", "Voice B"), (Span(0, 1, "Voice A"),)).named({"Voice A": "Voice C"})
-    assert told == Told(("Voice C", "Voice B"), (Span(0, 1, "Voice C"),))
+    diarized = Diarized(("Voice A", "Voice B"), (Span(0, 1, "Voice A"),)).named({"Voice A": "Voice C"})
+    assert diarized == Diarized(("Voice C", "Voice B"), (Span(0, 1, "Voice C"),))
 
 
 class TestVoicePrints:
@@ -165,11 +167,11 @@ class TestVoicePrints:
         said = [(t["speaker"], spread(t["text"], t["start"], t["end"])) for t in turns if t["end"] < 108]
         words = [word for _, each in said for word in each]
         truth = [who for who, each in said for _ in each]
-        told = tell_by_phrases(
+        diarized = diarize_phrases(
             words, [Span(0, 110, "Voice A")], lambda phrases: VoicePrints(networks).of(sound, phrases)
         )
-        assert len(set(told.voices)) == len(set(truth))
-        assert share_right(list(zip(told.voices, truth, strict=True))) > 0.97
+        assert len(set(diarized.voices)) == len(set(truth))
+        assert share_right(list(zip(diarized.voices, truth, strict=True))) > 0.97
 
     def test_a_stretch_sounds_the_same_wherever_blocks_end_and_nothing_sounds_like_nothing(
         self, networks: Networks, sound: WorkingCopy, tmp_path: Path

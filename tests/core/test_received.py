@@ -156,7 +156,7 @@ def test_when_it_is_due(rows: tuple[Row, ...], due: date | None) -> None:
     assert [line.due for line in of("action", *rows)] == [due]
 
 
-def test_when_somebody_is_seen_tells_when_they_are_asked() -> None:
+def test_when_somebody_is_seen_says_when_they_are_asked() -> None:
     rows = (
         (MAREN, "Could you look it up before we shred anything?"),
         (INES, "I'll ask my cousin, she's a lawyer."),

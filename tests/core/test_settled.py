@@ -38,7 +38,7 @@ def of(kind: str, *rows: Row) -> list[Line]:
         pytest.param(((MAREN, "Don't decide anything now."), (TOBIAS, "No, I'd have to see it first.")), id="advice"),
     ],
 )  # fmt: skip
-def test_what_only_tells_decides_nothing(rows: tuple[Row, ...]) -> None:
+def test_what_only_says_decides_nothing(rows: tuple[Row, ...]) -> None:
     assert of("decision", *rows) == []
 
 
@@ -72,7 +72,7 @@ def test_what_nobody_does_is_a_rule(said: str) -> None:
         (((MAREN, "All those for the amendment? Two. Against? Three. So it falls."),), "It falls [All those for the amendment]."),
     ],
 )  # fmt: skip
-def test_what_counted_hands_come_to_is_told(rows: tuple[Row, ...], text: str) -> None:
+def test_what_counted_hands_come_to_is_reported(rows: tuple[Row, ...], text: str) -> None:
     assert (text, "put to all") in [(line.text, line.why) for line in of("decision", *rows)]
 
 
@@ -114,7 +114,7 @@ def test_when_they_speak_again_is_found_without_the_word_meeting() -> None:
     assert "Next meeting: Friday 9 October at ten o'clock." in [line.text for line in of("decision", *rows)]
 
 
-def test_a_next_meeting_told_by_another_day_is_found() -> None:
+def test_a_next_meeting_said_by_another_day_is_found() -> None:
     rows = (
         *BEFORE,
         (MAREN, "The rails come in the spring."),

@@ -6,11 +6,18 @@ import numpy as np
 import pytest
 
 from nuntius.core.minutes.build import make_minutes
+from nuntius.core.minutes.classifiers import likelihoods
 from nuntius.core.minutes.context import AROUND_HEART, LONGEST_QUESTION, around, stating
-from nuntius.core.minutes.judges import judged
 from nuntius.core.minutes.line import MEANS_OTHER, Line, MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
-from nuntius.core.minutes.stating import AROUND, STATING_SIGNS, better_stated, may_state, stating_judge, stating_signs
+from nuntius.core.minutes.stating import (
+    AROUND,
+    STATING_FEATURES,
+    better_stated,
+    may_state,
+    stating_classifier,
+    stating_features,
+)
 from tests.help import talk
 
 PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
@@ -35,7 +42,7 @@ def lines(*rows: tuple[str, str], kind: str = "decision") -> list[Line]:
     return [line for line in make_minutes(talk(*rows), FACTS).lines if line.kind == kind]
 
 
-def test_a_decision_is_told_by_what_was_proposed_and_not_by_what_was_said_of_it() -> None:
+def test_a_decision_is_worded_by_what_was_proposed_and_not_by_what_was_said_of_it() -> None:
     (line,) = lines(*ENTRY)
     assert line.text == "Children go in free, and grown-ups pay three pounds."
     assert 2 in line.turns
@@ -54,18 +61,18 @@ def test_what_says_it_fully_stays(said: str) -> None:
     assert line.text == said.replace(", then", "")
 
 
-def test_signs_are_one_row_for_each_sentence_and_finite() -> None:
+def test_features_are_one_row_for_each_sentence_and_finite() -> None:
     made = scene_of(*ENTRY)
-    likely = judged(made)["decision"]
+    likely = likelihoods(made)["decision"]
     heart = made.by_turn[3][0]
     near = may_state(made, heart, {3})
     assert heart in near
     assert all(abs(s.turn - heart.turn) <= AROUND for s in near)
     assert not any(s.text.startswith("Last thing") for s in near)  # a mere question states nothing
-    found = stating_signs(made, heart, near, {3}, likely)
-    assert found.shape == (len(near), len(STATING_SIGNS))
+    found = stating_features(made, heart, near, {3}, likely)
+    assert found.shape == (len(near), len(STATING_FEATURES))
     assert np.isfinite(found).all()
-    assert max(int(tree.sign.max()) for tree in stating_judge().trees) < len(STATING_SIGNS)
+    assert max(int(tree.sign.max()) for tree in stating_classifier().trees) < len(STATING_FEATURES)
 
 
 def test_what_few_words_leave_unsaid_stands_beside_them_and_is_evidence() -> None:
@@ -103,7 +110,7 @@ def test_what_a_task_leaves_unsaid_stands_beside_it_and_is_evidence() -> None:
     assert MEANS_OTHER not in line.doubts  # the sentence in brackets is the one that is sure
 
 
-def test_nothing_stands_beside_a_task_that_names_its_matter() -> None:
+def test_nothing_stands_beside_a_task_that_names_its_subject() -> None:
     (line,) = lines(
         *DEALER,
         (MAREN, "He would."),
@@ -130,4 +137,4 @@ def test_what_is_read_around_a_heart_is_read_once_and_no_more_than_fits() -> Non
 def test_a_talk_of_one_sentence_has_no_better_one() -> None:
     made = scene_of((MAREN, "We keep the old pier."))
     (only,) = made.sentences
-    assert better_stated(made, only, only, {0}, judged(made)["decision"]) is None
+    assert better_stated(made, only, only, {0}, likelihoods(made)["decision"]) is None

@@ -15,7 +15,7 @@ def test_imports_point_one_way() -> None:
     assert found.returncode == 0, found.stdout
 
 
-def test_every_rule_that_writes_a_line_is_told_in_words() -> None:
+def test_every_rule_that_writes_a_line_is_reported_in_words() -> None:
     told = (Path(__file__).parents[2] / "frontend/src/features/record/reasons.ts").read_text()
     keys = {quoted or bare for quoted, bare in re.findall(r'^  (?:"([^"]+)"|(\w+)):\s+"', told, re.M)} | set(
         re.findall(r'OWN_REMARK = "([^"]+)"', told)

@@ -1,4 +1,4 @@
-"""What a sentence names as the next subject, what chapters are called, and the forest that finds their borders."""
+"""What a sentence names as the next subject, what chapters are called, and the forest that finds their boundaries."""
 
 from datetime import date
 
@@ -9,11 +9,11 @@ from nuntius.core.language.en.parse import sentences
 from nuntius.core.language.en.subject_named import subject_named
 from nuntius.core.minutes import chapters
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.chapters import BORDER_SIGNS, border_signs, find_chapters
-from nuntius.core.minutes.dividing import borders
+from nuntius.core.minutes.chapters import BOUNDARY_FEATURES, boundary_features, find_chapters
 from nuntius.core.minutes.forest import LEAF, forest_of
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import scene
+from nuntius.core.minutes.segmentation import boundaries
 from nuntius.core.minutes.titles import titles
 from tests.help import talk
 
@@ -65,11 +65,11 @@ class TestTitles:
         ("Ben Hart", "I will ask the yard tomorrow."),
         ("Ann Lowe", "Anything else? No? Same time next week."),
     )
-    BORDERS = ([0, 2, 4, 6, 8], [1, 3, 5, 7, 8])
+    SEGMENTATION = ([0, 2, 4, 6, 8], [1, 3, 5, 7, 8])
 
     def told(self, agenda: tuple[str, ...] = ()) -> list[str]:
         facts = MeetingFacts(date(2026, 10, 6), ("Ann Lowe", "Ben Hart"), agenda)
-        return titles(scene(talk(*self.ROWS), facts), *self.BORDERS)
+        return titles(scene(talk(*self.ROWS), facts), *self.SEGMENTATION)
 
     def test_they_are_what_people_said_and_none_stands_twice(self) -> None:
         assert self.told() == ["Opening", "Slipway", "Payment", "Slipway, again", "Any other business"]
@@ -128,16 +128,16 @@ ROUND = (
 
 def test_a_round_is_seen_where_the_floor_goes_to_the_next_who_is_called() -> None:
     said = talk(*ROUND)
-    signs = border_signs(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
-    calls = signs[:, BORDER_SIGNS.index("calls who holds it")]
+    features = boundary_features(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
+    calls = features[:, BOUNDARY_FEATURES.index("calls who holds it")]
     assert int(calls.argmax()) == 4 and calls[4] == pytest.approx(1.0)
-    assert signs[5, BORDER_SIGNS.index("takes it from the leader")] > 0.9
+    assert features[5, BOUNDARY_FEATURES.index("takes it from the leader")] > 0.9
 
 
-def test_who_holds_the_floor_is_told_of_one_voice_too() -> None:
+def test_who_holds_the_floor_is_reported_of_one_voice_too() -> None:
     said = talk(("Noor Aziz", "The deck is sanded."), ("Noor Aziz", "The primer is on."))
-    signs = border_signs(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
-    assert not signs[:, BORDER_SIGNS.index("how much is held")].any()
+    features = boundary_features(scene(said, MeetingFacts(date(2026, 5, 18), said.speakers)))
+    assert not features[:, BOUNDARY_FEATURES.index("how much is held")].any()
 
 
 class TestHowMany:
@@ -155,7 +155,7 @@ class TestHowMany:
         assert self.opened([0.0] * 20 + [0.3] + [0.0] * 19 + [0.3]) == [0, 20, 40]
         assert self.opened([0.0] * 20 + [0.9] + [0.0] * 5 + [0.3], 34) == [0, 20]
 
-    def test_strong_signs_open_one_each(self) -> None:
+    def test_strong_features_open_one_each(self) -> None:
         assert self.opened([0.0] * 20 + [0.9] + [0.0] * 9 + [0.9]) == [0, 20, 30]
 
     def test_two_side_by_side_are_one(self) -> None:
@@ -166,17 +166,19 @@ class TestHowMany:
         assert self.opened([0.0, 0.3, 0.3, 0.3], 4) == [0]
 
     def test_finer_chapters_are_more(self) -> None:
-        signs = ([0.0] * 7 + [0.5]) * 10
-        assert len(self.opened(signs, 80, fine=True)) > len(self.opened(signs, 80))
+        features = ([0.0] * 7 + [0.5]) * 10
+        assert len(self.opened(features, 80, fine=True)) > len(self.opened(features, 80))
 
     def test_a_talk_of_one_subject_stays_whole(self) -> None:
         assert self.opened([0.005] * 60) == [0]
 
     @pytest.mark.parametrize(("agenda", "first"), [((), [0]), (("Pump house", "Pump"), [0, 20])])
-    def test_what_is_named_anew_but_was_still_spoken_of_opens_none(
+    def test_what_is_named_again_but_was_still_spoken_of_opens_none(
         self, agenda: tuple[str, ...], first: list[int], monkeypatch: pytest.MonkeyPatch
     ) -> None:
-        monkeypatch.setattr(chapters, "titles_of", lambda _, borders, ends: ["Pump house", "Pump"][: len(borders)])
+        monkeypatch.setattr(
+            chapters, "titles_of", lambda _, boundaries, ends: ["Pump house", "Pump"][: len(boundaries)]
+        )
         said = talk(*(("Ann Lowe" if n % 2 else "Ben Hart", f"The pump number {n} is running.") for n in range(40)))
         likely = np.zeros(40, np.float32)
         likely[20] = 0.9
@@ -190,5 +192,5 @@ class TestHowMany:
     def test_a_very_long_talk_has_as_many_as_it_may(self, hours: int) -> None:
         likely = np.random.default_rng(hours).beta(0.3, 2.0, 340 * hours).astype(np.float32)
         most = 4 + len(likely) / 30
-        assert 0.7 * most <= len(borders(likely)) <= most
-        assert len(borders(likely, fine=True)) > len(borders(likely))
+        assert 0.7 * most <= len(boundaries(likely)) <= most
+        assert len(boundaries(likely, fine=True)) > len(boundaries(likely))

@@ -442,13 +442,13 @@ def test_the_day_of_a_task(rows: Row, due: date | None) -> None:
         ),
     ],
 )
-def test_words_that_settle_a_matter(rows: tuple[Row, ...], words: str) -> None:
+def test_words_that_settle_a_subject(rows: tuple[Row, ...], words: str) -> None:
     (line,) = of("decision", *rows)
     assert words.lower() in line.text.lower()
     assert line.state == "settled"
 
 
-def test_two_matters_settled_one_behind_the_other_are_two_decisions() -> None:
+def test_two_subjects_settled_one_behind_the_other_are_two_decisions() -> None:
     lines = of(
         "decision",
         (INES, "So, grey or white for the railings? Hands."),
@@ -535,7 +535,7 @@ def test_what_one_can_only_do_settles_nothing() -> None:
     assert of("decision", *rows) == []
 
 
-def test_how_many_matters_there_are_settles_none() -> None:
+def test_how_many_subjects_there_are_settles_none() -> None:
     assert not of("decision", (MAREN, "From me, two things. The new girl starts on Monday."), (INES, "Good."))
 
 
@@ -580,7 +580,7 @@ def test_a_plain_no_to_a_question_is_no_decision_however_likely_it_seems() -> No
     assert find_decisions(made, likely) == []
 
 
-def test_who_is_to_swap_with_somebody_is_told_with_whom() -> None:
+def test_who_is_to_swap_with_somebody_is_reported_with_whom() -> None:
     (action,) = of(
         "action",
         (INES, "What about the night watch on Wednesday?"),
@@ -590,7 +590,7 @@ def test_who_is_to_swap_with_somebody_is_told_with_whom() -> None:
     assert action.text.startswith("Swap the watch with [Tobias]")
 
 
-def test_what_somebody_must_do_is_told_with_what_it_is() -> None:
+def test_what_somebody_must_do_is_reported_with_what_it_is() -> None:
     actions = of(
         "action",
         (INES, "By the sixth. Who has the logbooks?"),
@@ -627,7 +627,7 @@ def test_that_a_task_has_nobody_yet_is_no_decision_beside_it() -> None:
     assert of("decision", *rows) == []
 
 
-def test_an_answer_told_with_its_question_is_not_told_again_as_key_point() -> None:
+def test_an_answer_with_its_question_is_not_repeated_as_key_point() -> None:
     rows = (
         (INES, "The annual inspection, when exactly is that?"),
         (TOBIAS, "The ninth of November at ten in the morning."),

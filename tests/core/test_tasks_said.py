@@ -6,7 +6,7 @@ follows the table of readings in `tests/outside` (common practice, no source).
 
 import pytest
 
-from tests.help import exchanges, told_of
+from tests.help import exchanges, lines_of
 
 EXCHANGES = exchanges("tasks_said.txt")
 
@@ -16,6 +16,6 @@ def test_who_has_taken_on_what_by_when(exchange: str) -> None:
     *rows, wanted = exchange.splitlines()
     found = [
         ", ".join(sorted(name.split()[0] for name in line.owner)) + (f" | {line.due}" if line.due else "")
-        for line in told_of(rows, "action")
+        for line in lines_of(rows, "action")
     ]
     assert found == ([] if wanted == "> nothing" else [wanted.removeprefix("> ")])

@@ -136,7 +136,7 @@ class TestKinds:
         assert made[0].answer is not None and "last week of April" in made[0].answer.text
         assert made[1].answer is None
 
-    def test_a_procedure_is_told_in_its_order_with_its_warnings(self) -> None:
+    def test_a_procedure_is_reported_in_its_order_with_its_warnings(self) -> None:
         lesson = talk(
             ("Douglas", "First you open the cooling valve, all the way."),
             ("Priya", "Okay."),

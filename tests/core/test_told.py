@@ -4,8 +4,8 @@ from datetime import date
 
 import pytest
 
+from nuntius.core.inquiry.from_minutes import SHOWN, answer_from_lines, answered, decided_on
 from nuntius.core.inquiry.inquire import NOTHING, Reply
-from nuntius.core.inquiry.told import SHOWN, answered, decided_on, told_by_lines
 from nuntius.core.minutes.line import Answer, Line, MeetingFacts, Passage
 from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
 from tests.help import talk
@@ -36,7 +36,7 @@ LINES = (
 
 
 def told(question: str, asker: str = MAREN, within: frozenset[int] | None = None) -> Reply | None:
-    return told_by_lines(lambda: LINES, question, PEOPLE, asker, within)
+    return answer_from_lines(lambda: LINES, question, PEOPLE, asker, within)
 
 
 @pytest.mark.parametrize(
@@ -84,7 +84,7 @@ def test_what_asks_for_more_is_left_to_the_passages(question: str) -> None:
     assert told(question) is None
 
 
-def test_what_was_decided_about_a_matter_is_told_by_the_decision_that_rests_on_the_passages_found() -> None:
+def test_what_was_decided_about_a_subject_is_answered_by_the_decision_that_rests_on_the_passages_found() -> None:
     facts = MeetingFacts(date(2026, 10, 6), PEOPLE)
     said = talk(
         (MAREN, "Now the slipway. The rail has moved fourteen millimetres since spring."),
@@ -109,13 +109,13 @@ def test_what_was_decided_about_a_matter_is_told_by_the_decision_that_rests_on_t
 
 def test_against_alone_is_no_count_of_votes() -> None:
     beside = Line("decision", "The dinghy goes against the north wall.", at(1), state="settled")
-    assert told_by_lines(lambda: [beside], "Who was against?", PEOPLE) == NOTHING
+    assert answer_from_lines(lambda: [beside], "Who was against?", PEOPLE) == NOTHING
 
 
 def test_minutes_without_such_a_line_say_so_where_no_passage_would_do() -> None:
-    assert told_by_lines(lambda: LINES[5:6], "What was decided?", PEOPLE) == NOTHING
-    assert told_by_lines(lambda: LINES[5:6], "When do we meet again?", PEOPLE) is None
-    assert told_by_lines(lambda: LINES[5:6], "When’s the next meeting?", PEOPLE) is None
+    assert answer_from_lines(lambda: LINES[5:6], "What was decided?", PEOPLE) == NOTHING
+    assert answer_from_lines(lambda: LINES[5:6], "When do we meet again?", PEOPLE) is None
+    assert answer_from_lines(lambda: LINES[5:6], "When’s the next meeting?", PEOPLE) is None
     assert told("What is left for me to do?", asker="Douglas Hale") == NOTHING  # who was not there
 
 
@@ -128,7 +128,7 @@ def test_only_lines_of_a_stretch_answer_for_it_and_by_its_passages() -> None:
 
 def test_of_many_lines_the_rest_is_counted() -> None:
     many = [Line("action", f"Paint boat {n}.", at(n), owner=(TOBIAS,)) for n in range(SHOWN + 3)]
-    reply = told_by_lines(lambda: many, "What has to be done?", PEOPLE)
+    reply = answer_from_lines(lambda: many, "What has to be done?", PEOPLE)
     assert reply is not None
     assert reply.text.endswith("\nAnd 3 more in the minutes.")
     assert len(reply.evidence) == SHOWN
@@ -138,7 +138,7 @@ def test_minutes_are_made_only_for_a_question_about_them() -> None:
     def never() -> list[Line]:
         raise AssertionError("made without need")
 
-    assert told_by_lines(never, "How heavy is the heron?", PEOPLE) is None
+    assert answer_from_lines(never, "How heavy is the heron?", PEOPLE) is None
 
 
 def test_a_talk_is_asked_before_it_has_minutes() -> None:

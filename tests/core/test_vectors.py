@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from nuntius.core.errors import ModelMissing
 from nuntius.core.language import vectors as of
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.cache import Kept
 from nuntius.core.language.vectors import WIDTH, vectors
 from nuntius.core.networks import on_all_cores
 
@@ -59,7 +59,7 @@ def test_what_is_no_sentence_has_a_vector_too() -> None:
     assert np.isfinite(made).all()
 
 
-def test_a_damaged_network_is_told(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_damaged_network_is_reported(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     (tmp_path / "tokenizer.json").write_bytes(Path(of.__file__).with_name("tokenizer.json").read_bytes())
     (tmp_path / "vectors.onnx").write_bytes(b"version 1 of something else")
     monkeypatch.setattr(of, "__file__", str(tmp_path / "vectors.py"))

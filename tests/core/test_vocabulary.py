@@ -72,7 +72,7 @@ def test_all_places_of_a_form_are_shown_together() -> None:
     assert [(place.turn, place.first) for place in each.places] == [(0, 0), (1, 1), (2, 1)]
 
 
-def test_signs_around_a_term_stay() -> None:
+def test_punctuation_around_a_term_stays() -> None:
     words = talk(("A", "So (salt marsh's) ferry, yes.")).turns[0].words
     assert put_right(words, 1, 2, "Saltmarsh") == "So (Saltmarsh's) ferry, yes."
 

@@ -28,7 +28,7 @@ def test_first_person_becomes_the_name() -> None:
     assert third_person("I think I said so and I meant it.", "Tobias") == "I think I said so and I meant it."
 
 
-def test_a_task_keeps_nothing_of_a_day_that_is_told_in_two_ways() -> None:
+def test_a_task_keeps_nothing_of_a_day_that_is_given_in_two_ways() -> None:
     told = "Send round the agenda the week before, so on the fifth of June."
     assert tasks.undated(told, "the fifth of June") == "Send round the agenda."
 
@@ -146,7 +146,7 @@ def test_no_negation_and_no_verb_is_lost(said: str, written: str) -> None:
         ("Do the tags, this time without string.", "Do the tags, this time without string."),
     ],
 )
-def test_what_is_told_behind_a_task_is_left_out(task: str, written: str) -> None:
+def test_what_is_explained_behind_a_task_is_left_out(task: str, written: str) -> None:
     assert tasks.without_aside(task) == written
 
 

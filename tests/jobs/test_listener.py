@@ -23,7 +23,7 @@ from nuntius.jobs import engines
 from nuntius.jobs.follow import Follower
 from nuntius.jobs.listener import Listener
 from nuntius.store import changes
-from nuntius.store.live import add_lines, live_lines, tell_voices
+from nuntius.store.live import add_lines, assign_voices, live_lines
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting, NoteRow, Recording, Room, Speaker, User, now
 from nuntius.store.rooms import room_of
@@ -183,9 +183,9 @@ def test_what_people_did_live_is_carried_to_the_settled_record(recording: Record
         assert room is not None
         user = session.scalars(select(User)).one()
         # live, the voices bore each other's names; settled, they keep them by time
-        told = {1: "Voice B", 2: "Voice A", 3: "Voice A"}
+        assigned = {1: "Voice B", 2: "Voice A", 3: "Voice A"}
         rows = live_lines(session, recording.meeting)
-        tell_voices(session, room, {e.number: [(e.line, told[e.number])] for e in rows})
+        assign_voices(session, room, {e.number: [(e.line, assigned[e.number])] for e in rows})
         first = session.scalars(select(Speaker).where(Speaker.label == "Voice B")).one()
         changes.name_voice(session, user, meeting, first.id, "Maren Tull")
         changes.correct_live(session, user, meeting, 3, "I'll ring Tobias by Friday and ask for a price.")

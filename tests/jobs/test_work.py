@@ -156,8 +156,8 @@ def test_cancelling_stops_and_going_on_finishes(desk: Desk, long_wav: Path, monk
     assert desk.client.post(f"/api/meetings/{meeting}/cancel").status_code == 409
 
 
-@pytest.mark.parametrize("failing", ["recognise", "tell_voices"])
-def test_what_one_half_of_listening_raises_is_what_is_told(
+@pytest.mark.parametrize("failing", ["recognise", "diarize"])
+def test_what_one_half_of_listening_raises_is_what_is_reported(
     failing: str, desk: Desk, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     begun = Event()
@@ -171,7 +171,7 @@ def test_what_one_half_of_listening_raises_is_what_is_told(
         while True:
             progress(0.5)
 
-    for name in ("recognise", "tell_voices"):
+    for name in ("recognise", "diarize"):
         monkeypatch.setattr(steps, name, fails if name == failing else goes_on)
     with pytest.raises(JobCancelled):
         steps.listen(steps.Task(desk.installation, "m", None), lambda _: None)

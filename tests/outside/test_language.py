@@ -89,11 +89,11 @@ def test_the_end_of_a_month_is_as_dateutil_counts() -> None:
 
 
 def test_the_share_of_wrong_windows_is_that_of_nltk() -> None:
-    """Pk (Beeferman and others, 1999) as nltk counts it, on divisions as strings of borders."""
+    """Pk (Beeferman and others, 1999) as nltk counts it, on divisions as strings of boundaries."""
     from minutes import _pk
 
     count, wanted, found = 40, {9, 17, 30}, {9, 19, 25}
-    as_text = ["".join("1" if n + 1 in borders else "0" for n in range(1, count)) for borders in (wanted, found)]
+    as_text = ["".join("1" if n + 1 in boundaries else "0" for n in range(1, count)) for boundaries in (wanted, found)]
     width = max(2, round(count / (len(wanted) + 1) / 2))
     assert _pk(wanted, found, count) == pytest.approx(pk(as_text[0], as_text[1], k=width))
 

@@ -56,7 +56,7 @@ def voiced(lines: list[LiveLine], samples: Samples) -> list[VoicedLine]:
     for at in range(0, len(samples) + 12 * RATE, PART):
         voices.push(samples[at : at + PART] if at < len(samples) else np.zeros(PART, np.float32))
         there = [row for row in rows if row.line.end <= (at + PART) / RATE]
-        for number, pieces in voices.tell(there).items():
+        for number, pieces in voices.assign(there).items():
             rows = [row for row in rows if row.number != number]
             following = max((row.number for row in rows), default=0) + 1
             made = [VoicedLine(number if i == 0 else following + i, *piece) for i, piece in enumerate(pieces)]
@@ -80,7 +80,7 @@ def test_live_voices_of_the_call(engine: StreamEngine) -> None:
     assert error["confusion"] / error["total"] <= 0.2
 
 
-def test_a_stream_that_is_begun_anew_loses_nothing(engine: StreamEngine) -> None:
+def test_a_stream_that_is_begun_again_loses_nothing(engine: StreamEngine) -> None:
     """Hearing goes on at any sample, as after a restart: the words behind it are the same."""
     samples = np.concatenate([load(path) for _, path in librivox()])
     whole = heard(engine, samples)

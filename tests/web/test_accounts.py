@@ -295,7 +295,7 @@ class TestMail:
 
 
 class TestActivity:
-    def test_it_tells_who_did_what_and_no_word_of_a_meeting(self, desk: Desk, tmp_path: Any) -> None:
+    def test_it_shows_who_did_what_and_no_word_of_a_meeting(self, desk: Desk, tmp_path: Any) -> None:
         talk = tmp_path / "talk.txt"
         talk.write_text("Maren: The xylophone budget is 40 pounds.\nInes: I will order xylophones by Friday.")
         meeting = desk.bring_in(talk, title="Xylophone affairs")

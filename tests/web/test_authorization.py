@@ -54,7 +54,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
     method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
     bodies = {
         "excerpts/exports": {"ids": [1]}, "compilations/1/exports": {"kind": "compilation.ogg"}, "/exports": {"kind": "minutes.pdf"},
-        "/anew": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
+        "/again": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
         "/excerpts": {"start": 0, "end": 1}, "/digest": {"minutes": 3},
         "/voices/": {"name": "X"}, "/turns/": {"text": "X"}, "/tick": {"checked": True}, "/thrown": {"reason": None}, "/lines/": {"text": "X"}, "/inquiry": {"question": "X"},
         "/announced": {"announced": True}, "/consents/": {"agreed": True}, "/people": {"name": "X"}, "/agenda/on": {"number": None, "at": 0},
@@ -90,7 +90,7 @@ def test_a_meeting_of_others_is_not_found_on_any_route(desk: Desk, wav: Path) ->
 
 RUN = {
     "attendance.add_attendee", "attendance.take_off", "capture.finish", "capture.join_call", "capture.leave_call",
-    "keeping.tell_anew", "meetings.begin_work", "meetings.cancel", "meetings.put_work_away", "meetings.try_again", "records.cut", "records.delete",
+    "keeping.diarize_again", "meetings.begin_work", "meetings.cancel", "meetings.put_work_away", "meetings.try_again", "records.cut", "records.delete",
     "rooms.add_person", "rooms.cut_out",
 }  # fmt: skip
 ADMINISTER = {

@@ -139,7 +139,7 @@ class TestAfterTheRecording:
         desk.work()
         return meeting
 
-    def test_a_stretch_leaves_no_word_and_the_menu_tells_the_truth(self, desk: Desk, record: str) -> None:
+    def test_a_stretch_leaves_no_word_and_the_menu_is_true(self, desk: Desk, record: str) -> None:
         before = desk.client.get(f"/api/meetings/{record}/original").data
         with reading(desk):
             cut = desk.client.post(f"/api/meetings/{record}/cut", {"start": 1.1, "end": 2.3})

@@ -118,7 +118,7 @@ class TestHealth:
         answer = desk.stranger().get("/api/health")
         return answer.status_code, answer.json["status"], [fault["name"] for fault in answer.json["faults"]]
 
-    def test_it_tells_who_gives_no_sign_of_life(self, room: RoomDesk) -> None:
+    def test_it_names_processes_without_heartbeat(self, room: RoomDesk) -> None:
         desk = room.desk
         assert self.faults(desk) == (200, "degraded", ["worker", "listener"])
         with desk.installation.database.write() as session:
@@ -126,7 +126,7 @@ class TestHealth:
             heartbeats.beat(session, "listener", "l1")
         assert self.faults(desk) == (200, "ok", [])
 
-    def test_it_tells_a_full_disk_and_a_queue_that_is_away(
+    def test_it_reports_a_full_disk_and_a_queue_that_is_away(
         self, room: RoomDesk, monkeypatch: pytest.MonkeyPatch
     ) -> None:
         with room.desk.installation.database.write() as session:
@@ -142,7 +142,7 @@ def served(desk: Desk) -> Database:
     return desk.app.extensions["nuntius"].database  # type: ignore[no-any-return]
 
 
-def test_a_full_disk_is_told_everywhere(room: RoomDesk) -> None:
+def test_a_full_disk_is_reported_everywhere(room: RoomDesk) -> None:
     room.send(2)
     database = served(room.desk)
     with database._engine.connect() as connection:
@@ -156,7 +156,7 @@ def test_a_full_disk_is_told_everywhere(room: RoomDesk) -> None:
     assert all("make room" in each.json["detail"] for each in refused)
 
 
-def test_a_lock_that_is_held_too_long_is_told_with_when_to_try_again(
+def test_a_lock_that_is_held_too_long_is_reported_with_when_to_try_again(
     room: RoomDesk, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     database = served(room.desk)

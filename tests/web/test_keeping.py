@@ -1,4 +1,4 @@
-"""A whole meeting taken to another Nuntius and back, its history, its voices told apart anew, over the API."""
+"""A whole meeting taken to another Nuntius and back, its history, its voices told apart again, over the API."""
 
 import io
 import json
@@ -225,7 +225,7 @@ class TestTogether:
             (14.0, "Chat", "Maren Tull: thank you and the tides"),
         ]
 
-    def test_a_transcript_of_a_longer_meeting_is_told(self, desk: Desk, tmp_path: Path) -> None:
+    def test_a_transcript_of_a_longer_meeting_is_reported(self, desk: Desk, tmp_path: Path) -> None:
         made = bring_both(desk, tmp_path, talk=TALK.replace("00:00:15.500 --> 00:00:19", "00:10:15.500 --> 00:10:19"))
         desk.work()
         job = desk.record(made)["meeting"]["job"]
@@ -248,7 +248,7 @@ class TestTogether:
 
 
 class TestHistory:
-    def test_who_changed_what_is_told(self, desk: Desk, meeting: str) -> None:
+    def test_who_changed_what_is_reported(self, desk: Desk, meeting: str) -> None:
         at = f"/api/meetings/{meeting}"
         record = desk.record(meeting)
         desk.client.put(f"{at}/turns/2", {"text": "The hired lifts cost 750 pounds each."})
@@ -265,7 +265,7 @@ class TestHistory:
         assert (told[2]["after"], told[2]["start"]) == ("The hired lifts cost 750 pounds each.", 12.5)
         assert (told[1]["before"], told[1]["after"]) == ("nobody yet", "Maren Tull")
 
-    def test_changes_of_turns_are_told_in_words(self, desk: Desk, meeting: str) -> None:
+    def test_changes_of_turns_are_reported_in_words(self, desk: Desk, meeting: str) -> None:
         at = f"/api/meetings/{meeting}"
         desk.client.post(f"{at}/turns/1/split", {"at": 6})
         desk.client.post(f"{at}/turns/0/join", {})
@@ -316,7 +316,7 @@ class TestVoicesAnew:
         first = next(v["id"] for v in desk.record(meeting)["voices"] if v["label"] == "Voice A")
         desk.client.put(f"{at}/voices/{first}", {"name": "Maren Tull"})
         desk.client.put(f"{at}/turns/2", {"text": "The hired lifts cost 750 pounds each."})
-        assert desk.client.post(f"{at}/voices/anew", {"people": 3}).json["job"]["state"] == "waiting"
+        assert desk.client.post(f"{at}/voices/again", {"people": 3}).json["job"]["state"] == "waiting"
         desk.work()
         record = desk.record(meeting)
         names = {voice["id"]: voice["name"] for voice in record["voices"]}
@@ -324,7 +324,7 @@ class TestVoicesAnew:
         assert record["turns"][2]["heard"] == "The hired lifts cost seven hundred and fifty pounds each."
         assert [w[0] for w in record["turns"][2]["words"]][4] == "750"
         assert record["minutes"]["lines"]
-        assert desk.client.get(f"{at}/history").json["changes"][0]["what"] == "Had voices told apart anew"
+        assert desk.client.get(f"{at}/history").json["changes"][0]["what"] == "Had voices told apart again"
         desk.client.post(f"{at}/undo")
         undone = desk.record(meeting)
         assert len({turn["voice"] for turn in undone["turns"]}) == 2
@@ -333,11 +333,11 @@ class TestVoicesAnew:
         (tmp_path / "talk.vtt").write_text(TALK)
         made = desk.bring_in(tmp_path / "talk.vtt")
         desk.work()
-        answer = desk.client.post(f"/api/meetings/{made}/voices/anew", {"people": 3})
+        answer = desk.client.post(f"/api/meetings/{made}/voices/again", {"people": 3})
         assert (answer.status_code, "no sound" in answer.json["detail"]) == (409, True)
 
 
-def test_doubtful_turns_and_those_spoken_at_once_are_told(desk: Desk, meeting: str) -> None:
+def test_doubtful_turns_and_those_spoken_at_once_are_reported(desk: Desk, meeting: str) -> None:
     with desk.installation.database.write() as session:
         recording = session.query(Recording).filter_by(meeting_id=meeting).one()
         recording.spans = [

@@ -87,7 +87,7 @@ def test_lines_are_edited_ticked_and_taken_back_in_turn(desk: Desk, meeting: str
     assert (redone["text"], redone["checked"]) == ("Send the new times.", True)
 
 
-def test_minutes_made_anew_keep_what_a_person_did(desk: Desk, meeting: str) -> None:
+def test_minutes_made_again_keep_what_a_person_did(desk: Desk, meeting: str) -> None:
     line = action(desk.record(meeting))
     base = f"/api/meetings/{meeting}/lines/{line['id']}"
     desk.client.put(base, {"text": "Times to the harbour office."})
@@ -111,7 +111,7 @@ def test_a_line_that_was_thrown_out_stays_out_of_everything_until_taken_back(des
     before = desk.record(meeting)["meeting"]["lines"]
     out = action(desk.client.put(f"{base}/lines/{line['id']}/thrown", {"reason": "said as a joke"}).json)
     assert out["thrown_out"] == "said as a joke"
-    again = action(desk.remade(meeting))  # made anew: not offered again
+    again = action(desk.remade(meeting))  # made again: not offered again
     assert (again["text"], again["thrown_out"]) == (line["text"], "said as a joke")
     assert where() == []
     assert desk.record(meeting)["meeting"]["lines"] == before - 1
@@ -120,13 +120,13 @@ def test_a_line_that_was_thrown_out_stays_out_of_everything_until_taken_back(des
     assert where() == list(shown)
 
 
-def test_a_reason_that_is_not_known_is_told(desk: Desk, meeting: str) -> None:
+def test_a_reason_that_is_not_known_is_reported(desk: Desk, meeting: str) -> None:
     line = action(desk.record(meeting))
     told = desk.client.put(f"/api/meetings/{meeting}/lines/{line['id']}/thrown", {"reason": "because"})
     assert told.status_code == 422
 
 
-def test_finer_chapters_are_kept_and_lose_what_was_told_of_the_others(desk: Desk, meeting: str) -> None:
+def test_finer_chapters_are_kept_and_lose_what_was_said_of_the_others(desk: Desk, meeting: str) -> None:
     usual = desk.remade(meeting, detailed=[0])["minutes"]
     finer = desk.remade(meeting, fine=True)["minutes"]
     assert (usual["fine"], usual["detailed"]) == (False, [0])
@@ -199,7 +199,7 @@ def test_the_record_answers_questions_or_says_that_it_cannot(desk: Desk, meeting
     assert (no["found"], no["answer"], no["passages"]) == (False, None, [])
 
 
-def test_what_is_asked_of_the_minutes_is_told_by_their_lines_as_they_stand(desk: Desk, meeting: str) -> None:
+def test_what_is_asked_of_the_minutes_is_answered_from_their_lines_as_they_stand(desk: Desk, meeting: str) -> None:
     def ask(question: str) -> Any:
         return desk.ask(f"/api/meetings/{meeting}/inquiry", question)
 

@@ -140,7 +140,7 @@ class TestVoices:
         desk.client.post(f"/api/meetings/{meeting}/undo")
         assert said(desk.record(meeting)) == said(before)
 
-    def test_taking_back_works_after_the_minutes_were_made_anew(self, desk: Desk, meeting: str) -> None:
+    def test_taking_back_works_after_the_minutes_were_made_again(self, desk: Desk, meeting: str) -> None:
         before = desk.record(meeting)
         three = voice(before, "Speaker 3")
         desk.client.post(f"/api/meetings/{meeting}/voices/{three}/merge", {"into": voice(before, "Speaker 1")})

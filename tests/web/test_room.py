@@ -5,7 +5,7 @@ from typing import cast
 import pytest
 
 from nuntius.core.audio.decode import RATE
-from nuntius.store.live import live_lines, tell_voices
+from nuntius.store.live import assign_voices, live_lines
 from nuntius.store.models import Meeting, User
 from nuntius.store.rooms import room_of
 from tests.help import Answer, Desk
@@ -109,7 +109,7 @@ class TestPause:
         assert refused.status_code == 410 and "not kept" in refused.json["detail"]
         assert len(room.held()) == 2 * RATE
 
-    def test_its_length_is_told_when_the_recording_goes_on(self, room: RoomDesk) -> None:
+    def test_its_length_is_reported_when_the_recording_goes_on(self, room: RoomDesk) -> None:
         room.end("pause", 4)
         assert room.breaks() == [("pause", 2.0, None)]
         room.begin()
@@ -225,9 +225,9 @@ class TestNotesAndMarks:
         with room.desk.installation.database.write() as session:
             found = room_of(session, room.meeting)
             assert found is not None
-            told = dict(zip((1, 2, 3), ("Voice A", "Voice A", "Voice B"), strict=True))
+            assigned = dict(zip((1, 2, 3), ("Voice A", "Voice A", "Voice B"), strict=True))
             rows = live_lines(session, room.meeting)
-            tell_voices(session, found, {e.number: [(e.line, told[e.number])] for e in rows})
+            assign_voices(session, found, {e.number: [(e.line, assigned[e.number])] for e in rows})
         board = room.client.put(f"{room.base}/marks/mark-of-maren", {"label": "decided", "start": 3.5, "end": 3.5}).json
         (mark,) = board["marks"]
         assert (mark["start"], mark["end"], mark["mine"]) == (0.0, 3.5, True)
@@ -260,7 +260,7 @@ class TestAgenda:
         assert [(i["begun"], i["ended"]) for i in again] == [(5.0, None), (65.0, 90.0)]
         assert room.client.put(f"{room.base}/agenda/on", {"number": 7, "at": 90}).status_code == 404
 
-    def test_items_keep_their_times_when_the_agenda_is_written_anew(self, room: RoomDesk) -> None:
+    def test_items_keep_their_times_when_the_agenda_is_written_again(self, room: RoomDesk) -> None:
         room.client.put(f"{room.base}/agenda/on", {"number": 0, "at": 5})
         body = {"items": [{"title": "Money"}, {"title": "Rota", "planned": 300}]}
         items = room.client.put(f"{room.base}/agenda", body).json["agenda"]
@@ -298,8 +298,8 @@ def test_still_pictures_are_kept_only_while_it_runs(room: RoomDesk) -> None:
 
 
 def test_a_brief_before_anything_is_said_gives_the_rule(room: RoomDesk) -> None:
-    told = room.desk.ask(f"{room.base}/brief")
-    assert not told["ready"] and "45 seconds" in told["least"]
+    assigned = room.desk.ask(f"{room.base}/brief")
+    assert not assigned["ready"] and "45 seconds" in assigned["least"]
     assert not room.desk.ask(f"{room.base}/inquiry", "Who has the log book?")["found"]
 
 

@@ -140,7 +140,7 @@ class TestVocabulary:
         assert desk.record(meeting)["can_undo"] is False
         assert desk.client.post(address, {"term": "Ines", "heard": "Inez", "right": True}).status_code == 404
 
-    def test_minutes_made_anew_leave_what_was_put_right_to_be_taken_back(self, desk: Desk, meeting: str) -> None:
+    def test_minutes_made_again_leave_what_was_put_right_to_be_taken_back(self, desk: Desk, meeting: str) -> None:
         desk.client.post(f"/api/meetings/{meeting}/misheard", {"term": "Ines", "heard": "Inez", "right": True})
         desk.remade(meeting, length="full")
         undone = desk.client.post(f"/api/meetings/{meeting}/undo")

@@ -1110,7 +1110,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** When to stop by itself, and when to tell of a long turn. */
+        /** When to stop by itself, and when to show a notice of a long turn. */
         put: operations["chooseForRoom"];
         post?: never;
         delete?: never;
@@ -1213,7 +1213,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lets a silent recording go on: the silence is counted anew. */
+        /** Lets a silent recording go on: the silence is counted again. */
         post: operations["keepOn"];
         delete?: never;
         options?: never;
@@ -1550,7 +1550,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/meetings/{meeting_id}/voices/anew": {
+    "/api/meetings/{meeting_id}/voices/again": {
         parameters: {
             query?: never;
             header?: never;
@@ -1559,8 +1559,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Tells the voices apart anew, for a number of people; only whoever runs the meeting may. */
-        post: operations["tellVoicesAnew"];
+        /** Diarizes the recording again, for a number of people; only whoever runs the meeting may. */
+        post: operations["diarizeAgain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1939,7 +1939,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Changes one of the workspace's own; minutes made by it follow when they are written anew. */
+        /** Changes one of the workspace's own; minutes made by it follow when they are written again. */
         put: operations["changeTemplate"];
         post?: never;
         /** Removes one of the workspace's own; meetings that had it go back to the one of their kind. */
@@ -2319,33 +2319,10 @@ export interface components {
             captions: components["schemas"]["CaptionOut"][];
         };
         /**
-         * ChangeTold
-         * @description What somebody changed; `start` in seconds of the recording, where it is about a moment.
-         */
-        ChangeTold: {
-            /** After */
-            after: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Before */
-            before: string;
-            /** Start */
-            start: number | null;
-            /** Undone */
-            undone: boolean;
-            /** What */
-            what: string;
-            /** Who */
-            who: string;
-        };
-        /**
          * ChangedOut
          * @description What a change touched: names of the voices, turns, lines, or all of the minutes where more of them changed.
          *
-         *     `restructured` says that turns were split, joined or given to others: the record is to be read anew.
+         *     `restructured` says that turns were split, joined or given to others: the record is to be read again.
          */
         ChangedOut: {
             /** Can Redo */
@@ -2756,10 +2733,33 @@ export interface components {
              */
             name: "database" | "disk" | "queue" | "worker" | "listener";
         };
+        /**
+         * HistoryEntryOut
+         * @description What somebody changed; `start` in seconds of the recording, where it is about a moment.
+         */
+        HistoryEntryOut: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** Start */
+            start: number | null;
+            /** Undone */
+            undone: boolean;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
         /** HistoryOut */
         HistoryOut: {
             /** Changes */
-            changes: components["schemas"]["ChangeTold"][];
+            changes: components["schemas"]["HistoryEntryOut"][];
         };
         /**
          * InvitationFact
@@ -2787,7 +2787,7 @@ export interface components {
         /**
          * JobKind
          * @description WORK: on what was brought in or recorded; CUT: made again after a stretch was removed for good;
-         *     BUNDLE: another Nuntius wrote it; VOICES: told apart again; MINUTES: only these are written again.
+         *     BUNDLE: another Nuntius wrote it; VOICES: diarized again; MINUTES: only these are written again.
          * @enum {string}
          */
         JobKind: "work" | "cut" | "bundle" | "voices" | "minutes";
@@ -2824,14 +2824,14 @@ export interface components {
         JobState: "waiting" | "working" | "done" | "failed" | "cancelled";
         /** KindOut */
         KindOut: {
+            /** Description */
+            description: string;
             /** Kind */
             kind: string;
-            /** Told */
-            told: string;
         };
         /**
          * LineOut
-         * @description `matter` is the title of its chapter where the line does not name what it is about itself.
+         * @description `topic` is the title of its chapter where the line does not name what it is about itself.
          */
         LineOut: {
             /** Answer */
@@ -2857,8 +2857,6 @@ export interface components {
              * @enum {string}
              */
             kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
-            /** Matter */
-            matter: string;
             /** Owner */
             owner: string[];
             /** Place */
@@ -2869,6 +2867,8 @@ export interface components {
             text: string;
             /** Thrown Out */
             thrown_out: string | null;
+            /** Topic */
+            topic: string;
             /** Why */
             why: string;
         };
@@ -7487,7 +7487,7 @@ export interface operations {
             };
         };
     };
-    tellVoicesAnew: {
+    diarizeAgain: {
         parameters: {
             query?: never;
             header?: never;

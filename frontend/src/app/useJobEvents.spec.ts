@@ -18,20 +18,20 @@ function showing(shown: ReturnType<typeof job>) {
 const stale = (queries: QueryClient) => queries.getQueryState(RECORD)?.isInvalidated;
 
 describe("the news of a job", () => {
-  it("moves what is shown on without fetching it anew", () => {
+  it("moves what is shown on without fetching it again", () => {
     const queries = showing(job("a", "waiting"));
     apply(queries, job("a", "working"));
     expect(queries.getQueryData(RECORD)).toMatchObject({ meeting: { job: { state: "working" } } });
     expect(stale(queries)).toBe(false);
   });
 
-  it("fetches the record anew when the job has ended", () => {
+  it("fetches the record again when the job has ended", () => {
     const queries = showing(job("a", "working"));
     apply(queries, job("a", "done"));
     expect(stale(queries)).toBe(true);
   });
 
-  it("fetches it anew when a job has ended that was too quick to be seen at work", () => {
+  it("fetches it again when a job has ended that was too quick to be seen at work", () => {
     const queries = showing(job("a", "done"));
     apply(queries, job("b", "done"));
     expect(stale(queries)).toBe(true);

@@ -27,7 +27,7 @@ function shown(queries: QueryClient, meetingId: string): Job | null | undefined 
 }
 
 /**
- * Puts the news of a job into what is cached; fetches anew what its end has changed.
+ * Puts the news of a job into what is cached; fetches again what its end has changed.
  *
  * Minutes that are written again beside the work on a recording do not hide how far that is.
  */

@@ -4,25 +4,25 @@ import { inTurn } from "./useInTurn";
 
 test("a step begins when the one before has ended", async () => {
   const queue = inTurn();
-  const told: string[] = [];
+  const seen: string[] = [];
   let release = () => {};
   const first = queue(
     () =>
       new Promise<void>((resolve) => {
         release = () => {
-          told.push("first");
+          seen.push("first");
           resolve();
         };
       }),
   );
   const second = queue(() => {
-    told.push("second");
+    seen.push("second");
     return Promise.resolve();
   });
   await Promise.resolve();
   release();
   await Promise.all([first, second]);
-  expect(told).toEqual(["first", "second"]);
+  expect(seen).toEqual(["first", "second"]);
 });
 
 test("a step that fails tells so and holds up nothing", async () => {

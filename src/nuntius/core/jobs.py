@@ -5,7 +5,7 @@ from enum import StrEnum
 
 class JobKind(StrEnum):
     """WORK: on what was brought in or recorded; CUT: made again after a stretch was removed for good;
-    BUNDLE: another Nuntius wrote it; VOICES: told apart again; MINUTES: only these are written again."""
+    BUNDLE: another Nuntius wrote it; VOICES: diarized again; MINUTES: only these are written again."""
 
     WORK = "work"
     CUT = "cut"

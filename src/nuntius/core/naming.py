@@ -1,4 +1,4 @@
-"""Which voice may be which person: told from how people speak to each other by name."""
+"""Which voice may be which person: inferred from how people speak to each other by name."""
 
 import re
 from collections import Counter
@@ -22,12 +22,12 @@ _PRESENTS = re.compile(
     r"|(?P<beside>[A-Z]\w+)(?:['’]s| is) (?:with me|here with|on the (?:line|call))\b"
 )
 _GREETS = re.compile(r"^\W*(?:good )?(?:morning|afternoon|evening|hello|hi|hey|welcome)\b", re.I)
-_TELLS = re.compile(
+_STATEMENT = re.compile(
     r"^\W*(?:you|it|that|he|she|they|we|i|there)\b[^?]*,\s+[A-Z]\w+[.!]$", re.I
 )  # `You can't swim, Yusuf.`
 _ANSWERS = re.compile(r"\bthank|^\W*(?:hello|hi|hey|welcome)\b", re.I)  # said to whoever has just spoken
 CALLED = 2  # votes of a name by which somebody is called
-TOLD = 1  # the same behind a statement: the one who is called need not answer
+ADDRESSED = 1  # the same behind a statement: the one who is called need not answer
 INTRODUCED = 4  # votes of somebody's own name
 SURE = 4  # votes that a name needs before it is used unasked
 ALONE = 2  # the same where no other voice and no other name is in question
@@ -37,7 +37,7 @@ AHEAD = 2.0  # times as many votes as the next voice has for the name
 def name_votes(transcript: Transcript, people: tuple[str, ...]) -> dict[str, Counter[str]]:
     """For each label how much the talk points to each person.
 
-    Whoever is spoken to by name usually speaks next, or has just spoken when thanked or greeted (CALLED, or TOLD);
+    Whoever is spoken to by name usually speaks next, or has just spoken when thanked or greeted (CALLED, or ADDRESSED);
     nobody speaks of himself by name (CALLED is taken off). Who says the own name is that person (INTRODUCED); who is
     presented by another is the next voice that was not heard before (CALLED).
     """
@@ -69,7 +69,7 @@ def _not_heard(transcript: Transcript, number: int, spoke: set[str]) -> list[str
 
 
 def _call(votes: dict[str, Counter[str]], roster: Roster, transcript: Transcript, number: int, sentence: str) -> None:
-    """Counts the vote of a sentence that calls somebody by name; a greeting of several tells nothing."""
+    """Counts the vote of a sentence that calls somebody by name; a greeting of several is no evidence."""
     turns, speaker = transcript.turns, transcript.turns[number].speaker
     name = roster.addressee(sentence)
     if name is None or (_GREETS.match(sentence) and len(roster.find(sentence)) > 1):
@@ -79,7 +79,7 @@ def _call(votes: dict[str, Counter[str]], roster: Roster, transcript: Transcript
     if _ANSWERS.search(sentence) and before:
         votes[before[0]][name] += CALLED
     elif after:
-        votes[after[0]][name] += TOLD if _TELLS.search(sentence.strip()) else CALLED
+        votes[after[0]][name] += ADDRESSED if _STATEMENT.search(sentence.strip()) else CALLED
 
 
 def _introduced(roster: Roster, sentence: str) -> str | None:

@@ -79,7 +79,7 @@ def mishearings(transcript: Transcript, terms: Iterable[Term]) -> tuple[Misheari
 
 
 def put_right(words: tuple[Word, ...], first: int, last: int, term: str) -> str:
-    """The text of a turn with `term` in place of words `first` to `last`; signs and a `'s` around them stay."""
+    """The text of a turn with `term` in place of words `first` to `last`; punctuation and a `'s` around them stay."""
     before, _, _ = _edges(words[first].text)
     _, _, after = _edges(words[last].text)
     texts = [word.text for word in words]
@@ -139,7 +139,7 @@ class _Index:
         self._near: dict[str, list[int]] = {}
 
     def match(self, parts: list[str], words: tuple[Word, ...]) -> tuple[str, bool] | None:
-        """The term that words may be, and whether they are a known form of it; `parts` are the words without signs."""
+        """The term that words may be, and whether they are a known form of it; `parts` are the words without punctuation."""
         text = " ".join(parts)
         letters = _letters(text)
         if not letters or not all(parts) or text in self._texts or text.lower() in self._refused:
@@ -201,7 +201,7 @@ def _numbers(pairs: Iterable[tuple[str, int]]) -> dict[str, list[int]]:
 
 
 def core(text: str) -> str:
-    """A word without the signs around it and without a `'s`."""
+    """A word without the punctuation around it and without a `'s`."""
     return _edges(text)[1]
 
 

@@ -51,7 +51,7 @@ def confined(function: Callable[P, R], /, *args: P.args, **kwargs: P.kwargs) -> 
 
 
 def read_transcript_file(path: Path) -> tuple[Transcript, bool]:
-    """A transcript file, and whether it tells times. Raises TranscriptUnreadable, TranscriptEmpty."""
+    """A transcript file, and whether it carries times. Raises TranscriptUnreadable, TranscriptEmpty."""
     data = path.read_bytes()
     return read_transcript(data), tells_times(data)
 

@@ -53,7 +53,7 @@ def diarizer(settings: Settings) -> Diarizer:
 
 
 def voice_prints(settings: Settings) -> "VoicePrints":
-    """What tells how phrases sound, with the diarizer's networks."""
+    """What makes voice prints of phrases, with the diarizer's networks."""
     from nuntius.core.speech.diarization.voiceprints import VoicePrints
 
     return VoicePrints(_networks(settings.threads))  # nothing else is at work then
@@ -102,7 +102,7 @@ def minutes_ready() -> None:
 
 
 def live_voices(settings: Settings) -> "LiveVoices | None":
-    """What tells voices apart while a meeting runs; nothing beside a script."""
+    """Diarizes while a meeting runs; nothing beside a script."""
     if settings.recogniser == "scripted":
         return None
     from nuntius.core.live.voices import LiveVoices

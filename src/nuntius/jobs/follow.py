@@ -16,13 +16,13 @@ from nuntius.core.live.line import Heard, LiveLine
 from nuntius.core.live.recogniser import LiveRecogniser
 from nuntius.core.live.voices import LiveVoices
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.judges import judged
+from nuntius.core.minutes.classifiers import likelihoods
 from nuntius.core.minutes.scene import scene
 from nuntius.jobs import engines
 from nuntius.store.capture import Piece, finish, folder, pieces
 from nuntius.store.installation import Installation
 from nuntius.store.leases import this_process
-from nuntius.store.live import add_lines, live_lines, live_so_far, tell_voices
+from nuntius.store.live import add_lines, assign_voices, live_lines, live_so_far
 from nuntius.store.minutes import get_minutes, save_minutes
 from nuntius.store.models import LiveLineRow, Meeting, Room
 from nuntius.store.notes import facts_of
@@ -35,10 +35,10 @@ log = logging.getLogger(__name__)
 PAUSE = 0.08  # seconds between two looks for new sound
 SLICE = 0.5  # seconds of sound heard at a time when nothing waits
 CATCH_UP = 3.0  # seconds heard at a time when more than that waits: one look at the line instead of six
-VOICES_PAUSE = 0.5  # seconds between two looks for sound to tell voices in
+VOICES_PAUSE = 0.5  # seconds between two looks for sound to diarize
 MOST_PARTS = 100  # asked for at a time
-READ = 30.0  # seconds of sound that voices are told in at a time
-AFTER_FAULT = 3.0  # seconds before the listener may begin anew with a meeting whose following broke off
+READ = 30.0  # seconds of sound that are diarized at a time
+AFTER_FAULT = 3.0  # seconds before the listener may begin again with a meeting whose following broke off
 WARM = 15.0  # seconds between two readings of what has been said, so that a brief and the minutes are quick
 
 
@@ -113,7 +113,7 @@ class Follower:
         if not self._end.is_set():
             if engine is not None:
                 self._write(engine.finish(), at)
-            self._draft()  # before the voices are told a last time, over all of a long meeting
+            self._draft()  # before the voices are assigned a last time, over all of a long meeting
             self._over.set()
             self._note_drafted()
 
@@ -193,12 +193,12 @@ class Follower:
     def _write_voices(self, teller: LiveVoices) -> None:
         with self._installation.database.read() as session:
             lines = live_lines(session, session.get_one(Room, self._room_id).meeting_id, named=False)
-        told = teller.tell(lines)
+        assigned = teller.assign(lines)
         voices = {e.number: e.voice for e in lines}
-        news = {n: pieces for n, pieces in told.items() if [voice for _, voice in pieces] != [voices[n]]}
+        news = {n: pieces for n, pieces in assigned.items() if [voice for _, voice in pieces] != [voices[n]]}
         if news:
             with self._installation.database.write() as session:
-                tell_voices(session, self._mine(session), news)
+                assign_voices(session, self._mine(session), news)
 
     # --- minutes ---
 
@@ -211,7 +211,7 @@ class Follower:
             room = session.get_one(Room, self._room_id)
             transcript, facts = live_so_far(session, room), facts_of(session, session.get_one(Meeting, room.meeting_id))
         if transcript.word_count:
-            judged(scene(transcript, facts))
+            likelihoods(scene(transcript, facts))
 
     def _note_drafted(self) -> None:
         with self._installation.database.write() as session:

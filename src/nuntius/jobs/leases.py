@@ -1,4 +1,4 @@
-"""Holding work under a lease: signs of life while it is done, and its end written down."""
+"""Holding work under a lease: heartbeats while it is done, and its end written down."""
 
 import logging
 import time
@@ -15,13 +15,13 @@ from nuntius.store.models import Export, Job
 
 log = logging.getLogger(__name__)
 
-PULSE = 5.0  # seconds between two signs of life; work is given to another after `store.leases.LEASE` without one
+PULSE = 5.0  # seconds between two heartbeats; work is given to another after `store.leases.LEASE` without one
 END_TRIES = (0.5, 1.0, 2.0, 5.0, 10.0, 20.0)  # seconds between tries to write how work ended, on a full disk say
 
 
 @contextmanager
 def pulse(installation: Installation, work: type[Job] | type[Export], key: str, holder: str) -> Iterator[None]:
-    """Gives signs of life while a step is busy; a large model may need minutes for one stretch."""
+    """Sends heartbeats while a step is busy; a large model may need minutes for one stretch."""
     ended = Event()
 
     def run() -> None:

@@ -104,12 +104,12 @@ class CallLine:
             try:
                 if isinstance(message, bytes):
                     self._hear(message)
-                elif self._told(call, json.loads(message)):
+                elif self._handle(call, json.loads(message)):
                     return True
             except (ValueError, KeyError, TypeError, RecursionError, struct.error) as cause:
                 raise CallGarbled() from cause
 
-    def _told(self, call: Connection, message: dict[str, object]) -> bool:
+    def _handle(self, call: Connection, message: dict[str, object]) -> bool:
         """Does what a message of the bridge asks for; whether the call is over."""
         kind = message["type"]
         if kind == "waiting":

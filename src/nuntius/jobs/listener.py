@@ -22,7 +22,7 @@ log = logging.getLogger(__name__)
 
 LOOK = 0.1  # seconds between two looks for meetings to follow
 LEASE = timedelta(seconds=8)  # after which a meeting without a sign of its listener may be taken over
-BEAT = 2.0  # seconds between two signs of life
+BEAT = 2.0  # seconds between two heartbeats
 CLOCK = 60.0  # seconds between two looks for recordings whose page has vanished
 
 
@@ -36,8 +36,8 @@ class Listener:
         self._end = Event()
 
     def run(self) -> None:
-        """Follows until told to end."""
-        Thread(target=self._watch, name="signs-of-life", daemon=True).start()
+        """Follows until asked to end."""
+        Thread(target=self._watch, name="heartbeats", daemon=True).start()
         while not self._end.wait(LOOK):
             try:
                 self._look()
@@ -62,7 +62,7 @@ class Listener:
         self._end.set()
 
     def _watch(self) -> None:
-        """Gives signs of life beside all else, and ends recordings by the clock."""
+        """Sends heartbeats beside all else, and ends recordings by the clock."""
         looked = -CLOCK
         while not self._end.is_set():
             try:

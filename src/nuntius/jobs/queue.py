@@ -106,7 +106,7 @@ class Queue:
         return len(lost) + len(lost_exports)
 
     def run(self) -> None:
-        """Works until the process is told to end."""
+        """Works until the process is asked to end."""
         self._installation.database.migrate()
         for each in self.lanes.values():
             each.flush()  # what waits stands in the job table
@@ -129,7 +129,7 @@ class Queue:
         return self.lanes[lane].create_consumer(workers=1, periodic=False, backoff=1.05, max_delay=delay)
 
     def _watch(self, ended: Event) -> None:
-        """Gives signs of life, takes over, and sends mail: beside the work and never behind it."""
+        """Sends heartbeats, takes over, and sends mail: beside the work and never behind it."""
         swept = -SWEEP
         while True:
             try:

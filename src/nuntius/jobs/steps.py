@@ -19,7 +19,7 @@ from nuntius.core.errors import SoundSilent
 from nuntius.core.live.carrying import Correction, corrected_turns
 from nuntius.core.live.matching import matched
 from nuntius.core.minutes.choices import UNCHANGED, MinutesChoices
-from nuntius.core.speech.diarization.phrases import Told, tell_by_phrases
+from nuntius.core.speech.diarization.phrases import Diarized, diarize_phrases
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.recogniser import recognise_stretch, stretches
@@ -28,7 +28,7 @@ from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
 from nuntius.jobs.confined import confined, read_transcript_file
-from nuntius.service.minutes import write_anew
+from nuntius.service.minutes import regenerate
 from nuntius.store.capture import joined, pieces, sound_folders
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
@@ -108,7 +108,7 @@ def _await_draft(task: Task) -> None:
 
 
 def write_original(task: Task, progress: Progress) -> None:
-    """After a stretch was removed the kept file is written anew from the working copy, as FLAC."""
+    """After a stretch was removed the kept file is written again from the working copy, as FLAC."""
     files = task.installation.files
     with task.installation.database.read() as session:
         source = files.path(task.recording(session).working_digest or "")
@@ -163,14 +163,14 @@ def listen(task: Task, progress: Progress) -> None:
             try:
                 run(task, note)
             except OtherHalfFailed:
-                return  # the other half's own failure is the one to tell of
+                return  # the other half's own failure is the one to report
             except BaseException:
                 failed.set()
                 raise
 
         return work
 
-    side_by_side(half("words", recognise), half("voices", tell_voices))
+    side_by_side(half("words", recognise), half("voices", diarize))
 
 
 def recognise(task: Task, progress: Progress) -> None:
@@ -191,7 +191,7 @@ def recognise(task: Task, progress: Progress) -> None:
         progress(stretch.end / sound.duration)
 
 
-def tell_voices(task: Task, progress: Progress) -> None:
+def diarize(task: Task, progress: Progress) -> None:
     """Who spoke when."""
     with task.installation.database.read() as session:
         if task.recording(session).spans is not None:
@@ -208,10 +208,10 @@ def packed_spans(spans: Sequence[Span]) -> list[list[Any]]:
     return [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]
 
 
-def told_by_phrases(task: Task, words: Sequence[Word], spans: Sequence[Span], progress: Progress) -> Told:
+def diarized_by_phrases(task: Task, words: Sequence[Word], spans: Sequence[Span], progress: Progress) -> Diarized:
     """Whose the words are, by the sound of whole phrases."""
     sound, settings = task.sound(), task.installation.settings
-    return tell_by_phrases(
+    return diarize_phrases(
         words, spans, lambda phrases: engines.voice_prints(settings).of(sound, phrases, progress), task.people
     )
 
@@ -231,14 +231,14 @@ def write_turns(task: Task, progress: Progress) -> None:
         raise SoundSilent(
             "No words were recognised in this recording. Check that somebody speaks in it, and bring in another file."
         )
-    told = told_by_phrases(task, words, spans, progress)
+    diarized = diarized_by_phrases(task, words, spans, progress)
     with task.installation.database.write() as session:
         recording = task.recording(session)
         lines = live_rows(session, task.meeting_id)
         if lines:
-            told = _as_named_live(told, lines)
-        recording.spans = packed_spans(told.spans)
-        transcript = join(words, told.voices, recording.duration or 0.0)
+            diarized = _as_named_live(diarized, lines)
+        recording.spans = packed_spans(diarized.spans)
+        transcript = join(words, diarized.voices, recording.duration or 0.0)
         made = [*_live_corrections(lines), *turn_corrections(session, task.meeting_id)]
         save_transcript(session, task.meeting_id, transcript)
         _carry(session, task.meeting_id, transcript, made)
@@ -249,10 +249,10 @@ def write_turns(task: Task, progress: Progress) -> None:
         task.installation.files.drop_parts(name)
 
 
-def _as_named_live(told: Told, lines: list[LiveLineRow]) -> Told:
+def _as_named_live(diarized: Diarized, lines: list[LiveLineRow]) -> Diarized:
     """The voices under the labels that they bore in the live text, so that names given there stay."""
     live = [Span(line.start, line.end, line.voice) for line in lines if line.voice]
-    return told.named(matched(live, told.spans))
+    return diarized.named(matched(live, diarized.spans))
 
 
 def _live_corrections(lines: list[LiveLineRow]) -> list[Correction]:
@@ -283,9 +283,9 @@ def _carry(session: Session, meeting_id: str, transcript: Transcript, made: list
 
 def write_minutes(task: Task, progress: Progress) -> None:
     """Minutes of the settled transcript, a person's changes kept."""
-    write_anew(task.installation, task.meeting_id, source="settled")
+    regenerate(task.installation, task.meeting_id, source="settled")
 
 
 def remake_minutes(task: Task, progress: Progress) -> None:
     """Minutes written again as a person has chosen them."""
-    write_anew(task.installation, task.meeting_id, task.choices)
+    regenerate(task.installation, task.meeting_id, task.choices)

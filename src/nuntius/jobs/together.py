@@ -62,7 +62,7 @@ def prepare_kept(task: Task, progress: Progress) -> None:
 
 def read_captions(task: Task, progress: Progress) -> None:
     """The transcript that came with a recording: with the times of the sound where it has none of its own, and with
-    voices told apart where it names none. Raises TranscriptUnreadable, TranscriptEmpty, TranscriptOfAnother."""
+    diarized where it names no voices. Raises TranscriptUnreadable, TranscriptEmpty, TranscriptOfAnother."""
     with task.installation.database.read() as session:
         path = task.installation.files.path(beside(session, task.meeting_id)["transcript"].digest or "")
         duration = task.recording(session).duration or 0.0
@@ -73,7 +73,7 @@ def read_captions(task: Task, progress: Progress) -> None:
     elif transcript.duration > duration + BEHIND:
         raise TranscriptOfAnother(transcript.duration, duration)
     if len(transcript.speakers) == 1 and is_label(transcript.speakers[0]):
-        steps.tell_voices(task, lambda share: progress(share * SPANS_SHARE))
+        steps.diarize(task, lambda share: progress(share * SPANS_SHARE))
         transcript = _by_voice(task, transcript, duration, progress)
     with task.installation.database.write() as session:
         save_transcript(session, task.meeting_id, transcript)
@@ -101,10 +101,12 @@ def _by_voice(task: Task, transcript: Transcript, duration: float, progress: Pro
     with task.installation.database.read() as session:
         spans = [Span(*span) for span in task.recording(session).spans or []]
     words = tuple(word for turn in transcript.turns for word in turn.words)
-    told = steps.told_by_phrases(task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done))
+    diarized = steps.diarized_by_phrases(
+        task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done)
+    )
     with task.installation.database.write() as session:
-        task.recording(session).spans = steps.packed_spans(told.spans)
-    return join(words, told.voices, duration)
+        task.recording(session).spans = steps.packed_spans(diarized.spans)
+    return join(words, diarized.voices, duration)
 
 
 def read_chat_lines(task: Task, progress: Progress) -> None:

@@ -1,4 +1,4 @@
-"""Telling the voices of a finished record apart anew, with another number of people."""
+"""Diarizing a finished record again, for another number of people."""
 
 from dataclasses import replace
 
@@ -7,14 +7,14 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.live.carrying import corrected_turns
 from nuntius.core.live.matching import matched
-from nuntius.core.speech.diarization.phrases import Told
+from nuntius.core.speech.diarization.phrases import Diarized
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
 from nuntius.core.speech.transcribe import spans_of
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 from nuntius.jobs import engines
-from nuntius.jobs.steps import SPANS_SHARE, Progress, Task, packed_spans, told_by_phrases, turn_corrections
+from nuntius.jobs.steps import SPANS_SHARE, Progress, Task, diarized_by_phrases, packed_spans, turn_corrections
 from nuntius.store.changes import change_together
 from nuntius.store.errors import Conflict
 from nuntius.store.models import Meeting, Recording, Speaker, TurnRow, User
@@ -22,8 +22,8 @@ from nuntius.store.transcripts import packed, speakers_of, turns_of, unpacked
 from nuntius.store.undoable import Field, FieldSet, Piece, Step, TurnsReplaced, piece_of
 
 
-def tell_anew(task: Task, progress: Progress) -> None:
-    """Turns by voices told apart anew, as one change that can be taken back.
+def diarize_again(task: Task, progress: Progress) -> None:
+    """The turns of a new diarization, as one change that can be taken back.
 
     Names are kept by the time that an old and a new voice have in common; what a person corrected is kept.
     """
@@ -34,23 +34,23 @@ def tell_anew(task: Task, progress: Progress) -> None:
         words = tuple(word for row in turns_of(session, task.meeting_id) for word in unpacked(row.words))
     if not words:
         raise Conflict("There is no transcript yet whose voices could be told apart.")
-    told = told_by_phrases(task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done))
+    diarized = diarized_by_phrases(task, words, spans, lambda done: progress(SPANS_SHARE + (1 - SPANS_SHARE) * done))
     with task.installation.database.write() as session:
-        _put(session, task, words, told)
+        _put(session, task, words, diarized)
 
 
-def _put(session: Session, task: Task, words: tuple[Word, ...], told: Told) -> None:
+def _put(session: Session, task: Task, words: tuple[Word, ...], diarized: Diarized) -> None:
     meeting, recording = session.get_one(Meeting, task.meeting_id), task.recording(session)
     rows = turns_of(session, meeting.id)
-    told = told.named(matched(_heard(session, recording, rows), told.spans))
-    transcript = join(words, told.voices, recording.duration or 0.0)
+    diarized = diarized.named(matched(_heard(session, recording, rows), diarized.spans))
+    transcript = join(words, diarized.voices, recording.duration or 0.0)
     after = _pieces(session, meeting, transcript)
     written = corrected_turns(transcript, turn_corrections(session, meeting.id))
     for number, kept in written.items():
         after[number] = replace(after[number], person_words=packed(kept))
     steps: list[Step] = [
         TurnsReplaced(meeting.id, 0, tuple(piece_of(row) for row in rows), tuple(after)),
-        FieldSet(Field.SPANS, recording.id, recording.spans, packed_spans(told.spans)),
+        FieldSet(Field.SPANS, recording.id, recording.spans, packed_spans(diarized.spans)),
     ]
     change_together(session, session.get_one(User, meeting.runner_id), meeting, steps)
 

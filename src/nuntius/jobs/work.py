@@ -26,7 +26,7 @@ BEAT = 0.5  # seconds between two notes of progress
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """A step, what a person is told of it, and its share of the whole time (measured, 2 cores)."""
+    """A step, its words on the screen, and its share of the whole time (measured, 2 cores)."""
 
     name: str
     run: Callable[[steps.Task, steps.Progress], None]
@@ -46,7 +46,7 @@ CUT_STEPS = (
     Step("minutes", steps.write_minutes, 0.2),
 )
 TEXT_STEPS = (Step("read", steps.read_text, 0.2), Step("minutes", steps.write_minutes, 0.8))
-VOICE_STEPS = (Step("voices", voices.tell_anew, 0.95), Step("minutes", steps.write_minutes, 0.05))
+VOICE_STEPS = (Step("voices", voices.diarize_again, 0.95), Step("minutes", steps.write_minutes, 0.05))
 MINUTES_STEPS = (Step("minutes", steps.remake_minutes, 1.0),)
 BUNDLE_STEPS = (Step("unpack", together.unpack_bundle, 0.3), Step("sound", together.prepare_kept, 0.7))
 CAPTION_STEPS = (

@@ -10,7 +10,7 @@ from nuntius.store.models import User
 CHANGES = {
     What.ADDRESS_CHANGED: "its e-mail address was changed",
     What.PASSWORD_CHANGED: "its password was changed",
-    What.SECOND_FACTOR_ON: "its second factor was set up anew",
+    What.SECOND_FACTOR_ON: "its second factor was set up again",
     What.SECOND_FACTOR_OFF: "its second factor was turned off",
 }
 TEXT = (
@@ -19,7 +19,7 @@ TEXT = (
 )
 
 
-def tell_owner(
+def notify_owner(
     session: Session, settings: Settings, user: User, what: What, detail: str = "", recipient: str = ""
 ) -> None:
     """Puts a message to the owner into the outbox, to the account's address unless `recipient` is given.

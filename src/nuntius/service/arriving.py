@@ -17,7 +17,7 @@ from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Job, Meeting, Recording, Upload, User
 from nuntius.store.uploads import complete, of_meeting, parts_of
 
-HEAD = 4096  # bytes that tell a text from sound and picture
+HEAD = 4096  # bytes by which a text is told from sound and picture
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,9 +7,9 @@ from dataclasses import asdict, dataclass
 from sqlalchemy.orm import Session
 
 from nuntius.core.exports import ExportKind
+from nuntius.core.inquiry.from_minutes import answered
 from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.quoted import QuotedBrief, QuotedReply, quoted_brief, quoted_reply
-from nuntius.core.inquiry.told import answered
 from nuntius.core.live.brief import brief
 from nuntius.core.minutes.line import Line
 from nuntius.store.exports import create_export

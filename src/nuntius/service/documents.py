@@ -20,7 +20,7 @@ from nuntius.core.formats.srt import write_srt
 from nuntius.core.formats.text import write_minutes_text, write_text
 from nuntius.core.formats.ttml import write_ttml
 from nuntius.core.formats.webvtt import write_webvtt
-from nuntius.core.minutes.matter import matter_of
+from nuntius.core.minutes.topic_label import topic_label
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
@@ -146,5 +146,5 @@ def _line(line: LineRow, transcript: Transcript, names: dict[str, str], titles: 
         transcript.turns[line.evidence[0].turn].speaker,
         line.due.isoformat() if line.due else "",
         tuple(times.values()),
-        matter_of(line.kind, text, titles[line.chapter] if line.chapter < len(titles) else "", len(titles)),
+        topic_label(line.kind, text, titles[line.chapter] if line.chapter < len(titles) else "", len(titles)),
     )

@@ -38,7 +38,7 @@ def order_minutes(
     return meeting, job
 
 
-def write_anew(
+def regenerate(
     installation: Installation, meeting_id: str, choices: MinutesChoices = UNCHANGED, source: str | None = None
 ) -> None:
     """Minutes of the transcript as it stands, by the meeting's template, a person's changes kept.

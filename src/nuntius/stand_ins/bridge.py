@@ -226,7 +226,7 @@ class Bridge:
 
 
 def run(folder: Path, host: str, port: int) -> None:
-    """Serves calls until told to end."""
+    """Serves calls until asked to end."""
 
     async def serving() -> None:
         server = await Bridge(folder).serve(host, port)

@@ -245,7 +245,7 @@ _COLUMNS: dict[Field, tuple[type[Base], str]] = {
     Field.TURN_VOICE: (TurnRow, "speaker_id"),
     Field.SPANS: (Recording, "spans"),
 }
-# What is written anew from the turns in any case, so that a change goes on without it where the minutes are others by now.
+# What is written again from the turns in any case, so that a change goes on without it where the minutes are others by now.
 _FOLLOWS = (Field.HEARD, Field.LINE, Field.ANSWER, Field.CHAPTERS, Field.OWNER)
 
 
@@ -265,7 +265,7 @@ def _set(session: Session, step: FieldSet) -> None:
     table, column = _COLUMNS[step.field]
     row = session.get(table, step.target)
     if row is None:
-        raise Conflict("The minutes were made anew since, so this change can no longer be taken back.")
+        raise Conflict("The minutes were made again since, so this change can no longer be taken back.")
     setattr(row, column, step.after)
     _tell_room(session, row)
     session.flush()

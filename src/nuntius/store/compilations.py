@@ -94,17 +94,17 @@ def remove_compilation(session: Session, user: User, compilation_id: int) -> Non
     session.delete(get_compilation(session, user, compilation_id))
 
 
-def forget_passages(session: Session, meeting_id: str, start: float, end: float, told: set[str]) -> None:
+def forget_passages(session: Session, meeting_id: str, start: float, end: float, titles: set[str]) -> None:
     """Takes out the passages that touch a stretch which is removed for good.
 
-    What is left loses its title where that is one of `told`: texts of lines and chapters that the stretch was in.
+    What is left loses its title where that is one of `titles`: texts of lines and chapters that the stretch was in.
     """
     passages = CompiledPassage.meeting_id == meeting_id
     query = select(Compilation).where(Compilation.passages.any(passages))
     for row in session.scalars(query):
-        row.sections = ["" if title in told else title for title in row.sections]
+        row.sections = ["" if title in titles else title for title in row.sections]
         for each in row.passages:
-            if each.title[:200] in told:
+            if each.title[:200] in titles:
                 each.title = UNTITLED
     session.execute(delete(CompiledPassage).where(passages, CompiledPassage.start < end, CompiledPassage.end > start))
 

@@ -50,7 +50,7 @@ def to_cut(session: Session, meeting: Meeting, start: float, end: float) -> tupl
         raise Conflict("Wait until the work on the recording is done; then a stretch can be removed.")
     if recording.has_picture:
         raise Conflict(
-            "Stretches of a recording with a picture cannot be removed yet. Cut the file and bring it in anew."
+            "Stretches of a recording with a picture cannot be removed yet. Cut the file and bring it in again."
         )
     end = min(end, recording.duration or 0.0)
     if not 0 <= start < end:
@@ -122,13 +122,13 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
             row.words = packed(_kept(words, start, end))
             row.person_words = packed(_kept(unpacked(row.person_words), start, end)) if row.person_words else None
     minutes = get_minutes(session, meeting.id)
-    told = _titles_taken(minutes, start, end) if minutes else set()
+    titles = _titles_taken(minutes, start, end) if minutes else set()
     for line in list(minutes.lines) if minutes else []:
         if any(e.start < end and start < e.end for e in line.evidence):
             _forget(session, OF_LINE, line.id)
-            told |= {(line.person_text or line.text)[:200], line.text[:200]}
+            titles |= {(line.person_text or line.text)[:200], line.text[:200]}
             session.delete(line)
-    forget_passages(session, meeting.id, start, end, told)
+    forget_passages(session, meeting.id, start, end, titles)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
     pictures = cut_pictures(session, meeting.id, start, end)
     # changes of several things at once, and of live lines, hold words of theirs: none of them can be taken back any more
@@ -159,7 +159,7 @@ def cut_pictures(session: Session, meeting_id: str, start: float, end: float) ->
 
 
 def _titles_taken(minutes: MinutesRow, start: float, end: float) -> set[str]:
-    """Takes the titles off the chapters that a stretch was in, until the minutes are made anew; the titles."""
+    """Takes the titles off the chapters that a stretch was in, until the minutes are made again; the titles."""
     touched = [c for c in minutes.chapters if c["start"] < end and start < c["end"]]
     minutes.chapters = [
         c | {"title": f"From {short_clock(c['start'])}"} if c in touched else c for c in minutes.chapters

@@ -154,7 +154,7 @@ class SealBroken(Fault):
     """An encrypted value and the installation's secret do not belong together."""
 
     sentence = (
-        "What is kept encrypted here cannot be read: the file \"secret\" in the data folder is not the one it was "
+        'What is kept encrypted here cannot be read: the file "secret" in the data folder is not the one it was '
         "encrypted with. Put back the one from the backup of this database."
     )
 

@@ -1,4 +1,4 @@
-"""Signs of life of the processes beside the server, so that it can say when one is missing."""
+"""Heartbeats of the processes beside the server, so that it can say when one is missing."""
 
 from datetime import datetime, timedelta
 
@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from nuntius.store.models import Heartbeat, now
 
 ROLES = ("worker", "listener")
-BEAT = 5.0  # seconds between two signs of life
+BEAT = 5.0  # seconds between two heartbeats
 MISSING = timedelta(seconds=20)  # without a sign of life a process counts as missing
 FORGOTTEN = timedelta(days=1)  # after which the row of a process that is gone is deleted
 

@@ -10,12 +10,12 @@ from nuntius.store.accounts import account_names
 from nuntius.store.models import Change, LineRow, Meeting, Person, Speaker, TurnRow
 from nuntius.store.undoable import Edit, Field, FieldSet, Together, TurnsReplaced, edit_of
 
-MOST = 500  # changes told, the newest first
+MOST = 500  # changes shown, the newest first
 SHOWN = 300  # characters of a text that are shown
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class HistoryEntry:
     """One change in words; `start` is the second of the recording that it is about, where there is one."""
 
     who: str
@@ -27,21 +27,21 @@ class Told:
     undone: bool
 
 
-def history_of(session: Session, meeting: Meeting) -> list[Told]:
+def history_of(session: Session, meeting: Meeting) -> list[HistoryEntry]:
     """The changes of a meeting, the newest first."""
     names = account_names(session)
     people = dict(session.execute(select(Person.id, Person.label)).tuples().all())
     query = select(Change).where(Change.meeting_id == meeting.id).order_by(Change.id.desc()).limit(MOST)
     return [
-        Told(names.get(c.user_id, "Somebody"), c.at, *_told(session, edit_of(c), people), undone=c.undone)
+        HistoryEntry(names.get(c.user_id, "Somebody"), c.at, *_described(session, edit_of(c), people), undone=c.undone)
         for c in session.scalars(query)
     ]
 
 
-def _told(session: Session, edit: Edit, people: dict[int, str]) -> tuple[str, str, str, float | None]:
+def _described(session: Session, edit: Edit, people: dict[int, str]) -> tuple[str, str, str, float | None]:
     """What was done, the texts before and after, and where."""
     if isinstance(edit, Together):
-        return _told_together(edit)
+        return _described_together(edit)
     before, after = edit.before, edit.after
     match edit.field:
         case Field.VOICE:
@@ -67,7 +67,7 @@ def _told(session: Session, edit: Edit, people: dict[int, str]) -> tuple[str, st
     return "Changed the record", "", "", None
 
 
-def _told_together(edit: Together) -> tuple[str, str, str, float | None]:
+def _described_together(edit: Together) -> tuple[str, str, str, float | None]:
     replaced = next((step for step in edit.steps if isinstance(step, TurnsReplaced)), None)
     if replaced is not None:
         said = replaced.before[0].person_words or replaced.before[0].words
@@ -86,7 +86,7 @@ def _told_together(edit: Together) -> tuple[str, str, str, float | None]:
 def _what(replaced: TurnsReplaced) -> str:
     """What was done to turns that were put in place of others."""
     if len(replaced.before) > 2:
-        return "Had voices told apart anew"
+        return "Had the voices told apart again"
     if len(replaced.after) < len(replaced.before):
         return "Joined turns"
     voices = [{piece.speaker_id for piece in pieces} for pieces in (replaced.before, replaced.after)]

@@ -1,4 +1,4 @@
-"""Work that one process at a time does under a lease: claimed, kept by signs of life, put back when they end."""
+"""Work that one process at a time does under a lease: claimed, kept by heartbeats, put back when they end."""
 
 import secrets
 import socket

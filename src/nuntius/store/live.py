@@ -1,4 +1,4 @@
-"""Live text in the store: lines as they settle, voices as they are told, a person's corrections."""
+"""Live text in the store: lines as they settle, voices as they are found, a person's corrections."""
 
 from collections.abc import Mapping, Sequence
 
@@ -50,18 +50,18 @@ def add_lines(session: Session, room: Room, lines: Sequence[LiveLine]) -> None:
     session.flush()
 
 
-def tell_voices(session: Session, room: Room, told: Mapping[int, Sequence[tuple[LiveLine, str]]]) -> None:
+def assign_voices(session: Session, room: Room, assigned: Mapping[int, Sequence[tuple[LiveLine, str]]]) -> None:
     """Says whose each line is, by its number, in pieces where it has several voices.
 
     Voices that are new get a row to be named by. A line that changed meanwhile is left alone.
     """
     known = set(session.scalars(select(Speaker.label).where(Speaker.meeting_id == room.meeting_id)))
-    for label in dict.fromkeys(voice for pieces in told.values() for _, voice in pieces):
+    for label in dict.fromkeys(voice for pieces in assigned.values() for _, voice in pieces):
         if label not in known:
             session.add(Speaker(meeting_id=room.meeting_id, label=label))
     version, number = touch(room), _next_number(session, room)
     for row in live_rows(session, room.meeting_id):
-        pieces = told.get(row.number, ())
+        pieces = assigned.get(row.number, ())
         if not pieces or " ".join(line.text for line, _ in pieces) != row.text:
             continue
         if [voice for _, voice in pieces] == [row.voice]:
@@ -110,6 +110,6 @@ def _cuts(session: Session, meeting_id: str) -> list[tuple[float, float]]:
 
 
 def _without(text: str, start: float, end: float, cuts: Sequence[tuple[float, float]]) -> str:
-    """The words of a line that touch none of the cuts; a word at a border goes, too."""
+    """The words of a line that touch none of the cuts; a word at a boundary goes, too."""
     kept = [w.text for w in spread(text, start, end) if not any(w.start < b and a < w.end for a, b in cuts)]
     return " ".join(kept)

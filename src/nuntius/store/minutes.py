@@ -1,4 +1,4 @@
-"""Minutes: kept line by line, made anew without losing what a person did."""
+"""Minutes: kept line by line, made again without losing what a person did."""
 
 from bisect import bisect_right
 from collections.abc import Iterable, Iterator

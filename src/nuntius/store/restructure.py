@@ -86,10 +86,10 @@ def _cut(session: Session, turn: TurnRow, cuts: list[int]) -> list[Piece]:
     """A turn in pieces; each cut is the number of a word, as the turn reads now. The first keeps the row."""
     last_id = session.scalar(select(func.max(TurnRow.id))) or 0
     read = words_of(turn)
-    borders = [0, *cuts, len(read)]
+    boundaries = [0, *cuts, len(read)]
     times = [read[cut][1] for cut in cuts]
     pieces = []
-    for place, (first, last) in enumerate(pairwise(borders)):
+    for place, (first, last) in enumerate(pairwise(boundaries)):
         low, high = times[place - 1] if place else -1.0, times[place] if place < len(times) else 1e12
         heard = (
             [w for w in turn.words if low <= (w[1] + w[2]) / 2 < high]

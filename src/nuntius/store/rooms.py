@@ -55,7 +55,7 @@ def get_room(session: Session, user: User, meeting_id: str, action: Action = Act
 
 
 def touch(room: Room) -> int:
-    """Tells watchers that something has changed; the new version."""
+    """Notifies watchers of a change; the new version."""
     room.version += 1
     return room.version
 

@@ -64,7 +64,7 @@ def check_part(session: Session, upload: Upload, number: int, data: bytes, diges
         raise PartMismatch()
     held = session.get(UploadPart, (upload.id, number))
     if held is not None and held.digest != digest:
-        raise Conflict(f"Part {number} of this file is here already with other bytes. Bring the file in anew.")
+        raise Conflict(f"Part {number} of this file is here already with other bytes. Bring the file in again.")
     return held is None
 
 

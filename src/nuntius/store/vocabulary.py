@@ -52,9 +52,9 @@ def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
     """What was perhaps misheard in a meeting: terms of the vocabulary and names of those who were there."""
     rows = terms_of(session, meeting.workspace_id)
     terms = [Term(row.text, tuple(row.heard), tuple(row.refused), capitals=True) for row in rows]
-    told = {term.text.lower() for term in terms}
+    known = {term.text.lower() for term in terms}
     names = dict.fromkeys(part for person in meeting.people for part in person.name.split())
-    terms += [Term(name) for name in names if name.lower() not in told and len(name) >= SHORTEST_NAME]
+    terms += [Term(name) for name in names if name.lower() not in known and len(name) >= SHORTEST_NAME]
     return mishearings(load_transcript(session, meeting.id), terms)
 
 

@@ -1,4 +1,4 @@
-"""Shapes of a record's history and of its voices told apart anew."""
+"""Shapes of a record's history and of its diarization made again."""
 
 from datetime import datetime
 
@@ -7,7 +7,7 @@ from pydantic import Field
 from nuntius.web.schemas import Wire
 
 
-class ChangeTold(Wire):
+class HistoryEntryOut(Wire):
     """What somebody changed; `start` in seconds of the recording, where it is about a moment."""
 
     who: str
@@ -20,7 +20,7 @@ class ChangeTold(Wire):
 
 
 class HistoryOut(Wire):
-    changes: list[ChangeTold]
+    changes: list[HistoryEntryOut]
 
 
 class People(Wire):

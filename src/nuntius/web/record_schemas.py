@@ -46,7 +46,7 @@ class EvidenceOut(Wire):
 
 
 class LineOut(Wire):
-    """`matter` is the title of its chapter where the line does not name what it is about itself."""
+    """`topic` is the title of its chapter where the line does not name what it is about itself."""
 
     id: int
     kind: LineKind
@@ -59,7 +59,7 @@ class LineOut(Wire):
     answer: str | None
     place: int
     chapter: int
-    matter: str
+    topic: str
     checked: bool
     thrown_out: str | None
     why: str
@@ -182,7 +182,7 @@ class NamedVoice(Wire):
 class ChangedOut(Wire):
     """What a change touched: names of the voices, turns, lines, or all of the minutes where more of them changed.
 
-    `restructured` says that turns were split, joined or given to others: the record is to be read anew.
+    `restructured` says that turns were split, joined or given to others: the record is to be read again.
     """
 
     names: list[NamedVoice]

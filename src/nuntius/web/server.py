@@ -20,7 +20,7 @@ GRACE = 2  # seconds that answers under way have to end
 
 
 class _Server(uvicorn.Server):
-    """Ends its streams as soon as it is told to end, since they would not by themselves."""
+    """Ends its streams as soon as it is asked to end, since they would not by themselves."""
 
     def __init__(self, config: uvicorn.Config, hub: Hub) -> None:
         super().__init__(config)

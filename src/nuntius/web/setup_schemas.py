@@ -42,7 +42,7 @@ class TemplateOut(TemplateShape):
 
 class KindOut(Wire):
     kind: str
-    told: str
+    description: str
 
 
 class TemplatesOut(Wire):

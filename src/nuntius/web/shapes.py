@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.floor import floor_of
 from nuntius.core.jobs import GOING_ON, JobState
-from nuntius.core.minutes.matter import matter_of
+from nuntius.core.minutes.topic_label import topic_label
 from nuntius.core.naming import name_votes
 from nuntius.core.speech.certainty import certainties
 from nuntius.core.speech.diarizer import Span
@@ -280,7 +280,7 @@ def line_out(line: LineRow, names: dict[str, str], chapters: tuple[str, ...] = (
         answer=with_names(line.answer, names) if line.answer else None,
         place=line.place,
         chapter=line.chapter,
-        matter=matter_of(line.kind, line.person_text or text, title, len(chapters)),
+        topic=topic_label(line.kind, line.person_text or text, title, len(chapters)),
         checked=line.checked_by is not None,
         thrown_out=line.thrown_out,
         why=line.why,

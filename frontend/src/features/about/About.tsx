@@ -5,7 +5,7 @@ const PARTS: [string, string, string][] = [
   ["Streaming recognition", "Moonshine tiny, Useful Sensors", "MIT"],
   [
     "Who spoke",
-    "segmentation and speaker embedding of “speaker-diarization-community-1”, pyannoteAI; cut apart and stored anew",
+    "segmentation and speaker embedding of “speaker-diarization-community-1”, pyannoteAI; cut apart and stored again",
     "CC BY 4.0",
   ],
   ["English parsing", "small English pipeline, Explosion", "MIT"],
@@ -25,7 +25,7 @@ export default function About() {
       </Typography>
       <Typography>
         The lines of the minutes are written by rules from the speakers’ own words. What you change, tick or name stays as you left it when
-        minutes are made anew. The share of the talk the minutes draw on counts each turn that a line rests on, the turns right beside it,
+        minutes are made again. The share of the talk the minutes draw on counts each turn that a line rests on, the turns right beside it,
         and turns of the same chapter that say much the same.
       </Typography>
       <Typography variant="h2" sx={{ mt: 2 }}>

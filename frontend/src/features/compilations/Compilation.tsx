@@ -125,7 +125,7 @@ function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
             </Button>
           }
         >
-          {saving.told}
+          {saving.message}
         </Alert>
       )}
       {hearing !== null && (

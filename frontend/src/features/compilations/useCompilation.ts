@@ -6,7 +6,7 @@ import { changed, type Draft } from "./order";
 
 const SAVED_AFTER = 500; // milliseconds without a further change
 
-type Saving = { state: "saved" | "saving" } | { state: "failed"; told: string };
+type Saving = { state: "saved" | "saving" } | { state: "failed"; message: string };
 
 /** What is sent of a compilation: passages of meetings that are not open any more stay out. */
 export const compilationBody = ({ title, spoken, sections }: Draft): Schemas["CompilationIn"] => ({
@@ -26,7 +26,7 @@ export function useCompilation(kept: Schemas["CompilationOut"]) {
   const [state, act] = useReducer(changed, { draft: { title: kept.title, spoken: kept.spoken, sections: kept.sections }, past: [] });
   const { draft } = state;
   const [saving, setSaving] = useState<Saving>({ state: "saved" });
-  const [version, setVersion] = useState(0); // grows when something new has been kept, so that the sound is made anew
+  const [version, setVersion] = useState(0); // grows when something new has been kept, so that the sound is made again
   const newest = useRef(draft);
   const unsent = useRef<Draft | null>(null);
   const send = useCallback(async () => {
@@ -44,7 +44,7 @@ export function useCompilation(kept: Schemas["CompilationOut"]) {
       setVersion((n) => n + 1);
     } catch (error) {
       unsent.current ??= sent;
-      setSaving({ state: "failed", told: sentenceOf(error) });
+      setSaving({ state: "failed", message: sentenceOf(error) });
     }
   }, [kept.id, queries]);
   useEffect(() => {

@@ -14,7 +14,7 @@ interface Props {
   onTrim: (start: number, end: number) => void;
 }
 
-/** The ends of a passage drawn over the words around it; they stop at the border of a word. */
+/** The ends of a passage drawn over the words around it; they stop at the boundary of a word. */
 export function Trim({ meetingId, around, start, end, onTrim }: Props) {
   const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => fetchRecord(meetingId), staleTime: 60_000 });
   const [from, to] = [Math.max(0, around.start - AROUND), around.end + AROUND];

@@ -8,7 +8,7 @@ const words: Word[] = [
   ["then", 8, 8.5, 1],
 ];
 
-test("ends go to the border of the nearest word", () => {
+test("ends go to the boundary of the nearest word", () => {
   expect(snapped(words, 1.7, "start")).toBe(1.5);
   expect(snapped(words, 1.8, "end")).toBe(2);
   expect(snapped(words, 5, "start")).toBe(5);
@@ -17,7 +17,7 @@ test("ends go to the border of the nearest word", () => {
 
 test("the words around a passage", () => expect(wordsBetween(words, 1.2, 1.6).map((w) => w[0])).toEqual(["Who", "pays"]));
 
-test("a key goes to the border of the next word", () => {
+test("a key goes to the boundary of the next word", () => {
   expect(stepped(words, 1, "start", 1)).toBe(1.5);
   expect(stepped(words, 1.5, "start", -1)).toBe(1);
   expect(stepped(words, 8, "start", 1)).toBe(8);

@@ -11,8 +11,8 @@ export function wordsBetween(words: readonly Word[], from: number, to: number): 
 /** The next beginning (or end) of a word behind a time, or before it; the time itself where there is none. */
 export function stepped(words: readonly Word[], seconds: number, edge: "start" | "end", by: 1 | -1): number {
   const at = edge === "start" ? 1 : 2;
-  const borders = words.map((word) => word[at]).filter((border) => (border - seconds) * by > 0.001);
-  return borders.length ? (by > 0 ? Math.min(...borders) : Math.max(...borders)) : seconds;
+  const boundaries = words.map((word) => word[at]).filter((boundary) => (boundary - seconds) * by > 0.001);
+  return boundaries.length ? (by > 0 ? Math.min(...boundaries) : Math.max(...boundaries)) : seconds;
 }
 
 /** The beginning (or end) of the word that lies nearest to a time; the time itself where nothing is said near. */

@@ -8,7 +8,7 @@ import { useExportActions, useExports, type Order } from "./useExports";
 
 interface Props {
   order: Order;
-  version: string | number; // another one is made anew
+  version: string | number; // another one is made again
   onTime?: (seconds: number) => void;
 }
 
@@ -40,11 +40,11 @@ export function HeardSound({ order: wanted, version, onTime }: Props) {
     [url],
   );
   const error = ordered.error ?? sound.error;
-  const told = error ? sentenceOf(error) : made?.state === "failed" ? made.error : null;
-  if (told)
+  const message = error ? sentenceOf(error) : made?.state === "failed" ? made.error : null;
+  if (message)
     return (
       <Alert severity="error" variant="outlined">
-        {told}
+        {message}
       </Alert>
     );
   if (!url)

@@ -9,7 +9,7 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { pngOf, save, svgText } from "../../shared/saving";
 import { fragmentFor } from "../record/fragment";
-import { told } from "./bars";
+import { durationText } from "./bars";
 import { Chart } from "./Chart";
 
 const MEANINGS: [string, string][] = [
@@ -92,10 +92,10 @@ function Open({ meetingId, floor }: { meetingId: string; floor: Schemas["FloorOu
         </Button>
       </Box>
       <Typography>
-        {told(floor.duration)} long; nobody spoke for {told(floor.silence)}
+        {durationText(floor.duration)} long; nobody spoke for {durationText(floor.silence)}
         {floor.silences.length > 0 &&
           `, in ${floor.silences.length === 1 ? "one silence" : `${floor.silences.length} silences`} of two seconds or more`}
-        ; more than one spoke for {told(floor.overlap)}. Evenness {Math.round(floor.evenness * 100)}.
+        ; more than one spoke for {durationText(floor.overlap)}. Evenness {Math.round(floor.evenness * 100)}.
       </Typography>
       <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Figures of each voice">
         <Table
@@ -119,10 +119,10 @@ function Open({ meetingId, floor }: { meetingId: string; floor: Schemas["FloorOu
                   {voice.voice}
                 </TableCell>
                 <TableCell>{(voice.share * 100).toFixed(1)} %</TableCell>
-                <TableCell>{told(voice.seconds)}</TableCell>
+                <TableCell>{durationText(voice.seconds)}</TableCell>
                 <TableCell>{voice.turns}</TableCell>
-                <TableCell>{told(voice.longest)}</TableCell>
-                <TableCell>{voice.overlaps ? `${voice.overlaps} (${told(voice.overlapped)})` : "0"}</TableCell>
+                <TableCell>{durationText(voice.longest)}</TableCell>
+                <TableCell>{voice.overlaps ? `${voice.overlaps} (${durationText(voice.overlapped)})` : "0"}</TableCell>
                 <TableCell>{Math.round(voice.pace)}</TableCell>
                 <TableCell>{voice.questions}</TableCell>
               </TableRow>

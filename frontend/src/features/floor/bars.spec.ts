@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { pieces, told } from "./bars";
+import { pieces, durationText } from "./bars";
 
 describe("pieces of a bar", () => {
   it("leave the silence open", () =>
@@ -16,5 +16,5 @@ describe("pieces of a bar", () => {
   });
 });
 
-it("durations are told as people say them", () =>
-  expect([0, 0.9, 59.9, 60, 725].map(told)).toEqual(["0 s", "under 1 s", "59 s", "1 min", "12 min 5 s"]));
+it("durations are written as people say them", () =>
+  expect([0, 0.9, 59.9, 60, 725].map(durationText)).toEqual(["0 s", "under 1 s", "59 s", "1 min", "12 min 5 s"]));

@@ -24,7 +24,7 @@ export function pieces(slice: Slice): Piece[] {
 }
 
 /** A duration as people say it: `under 1 s`, `48 s`, `12 min 5 s`; never rounded up. */
-export function told(seconds: number): string {
+export function durationText(seconds: number): string {
   const whole = Math.floor(seconds);
   if (whole === 0 && seconds > 0) return "under 1 s";
   return whole < 60 ? `${whole} s` : `${Math.floor(whole / 60)} min${whole % 60 ? ` ${whole % 60} s` : ""}`;

@@ -38,7 +38,7 @@ export function tree(title: string, minutes: Minutes): MapNode {
     text: chapter.title,
     children: kept
       .filter((line) => line.chapter === number)
-      .map((line) => ({ id: `line-${line.id}`, text: told(line), line: line.id, children: [] })),
+      .map((line) => ({ id: `line-${line.id}`, text: textOf(line), line: line.id, children: [] })),
   }));
   return { id: "meeting", text: title, children: chapters.filter((chapter) => chapter.children.length > 0) };
 }
@@ -48,7 +48,7 @@ const AGAIN: ReadonlySet<string> = new Set(["figure", "named", "turning_point"])
 
 const LEADS: Partial<Record<Minutes["lines"][number]["kind"], string>> = { decision: "Decided: ", risk: "Risk: ", note: "Note: " };
 
-function told(line: Minutes["lines"][number]): string {
+function textOf(line: Minutes["lines"][number]): string {
   if (line.kind === "action") return `${line.owner.join(", ") || "Nobody yet"}: ${line.text}`;
   return `${LEADS[line.kind] ?? ""}${line.text}`;
 }

@@ -31,7 +31,7 @@ export function History({
         {query.error && <Failure error={query.error} onRetry={() => void query.refetch()} />}
         {query.data?.changes.length === 0 && <Typography color="textSecondary">Nobody has changed anything on this record.</Typography>}
         {query.data?.changes.map((change, i) => (
-          <Told key={i} change={change} zone={zone} onShow={onShow} />
+          <HistoryRow key={i} change={change} zone={zone} onShow={onShow} />
         ))}
       </DialogContent>
       <DialogActions>
@@ -43,7 +43,7 @@ export function History({
   );
 }
 
-function Told({ change, zone, onShow }: { change: Schemas["ChangeTold"]; zone: string; onShow: (seconds: number) => void }) {
+function HistoryRow({ change, zone, onShow }: { change: Schemas["HistoryEntryOut"]; zone: string; onShow: (seconds: number) => void }) {
   const { start } = change;
   return (
     <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider", opacity: change.undone ? 0.75 : 1 }}>

@@ -1,6 +1,6 @@
 import { Typography } from "@mui/material";
 
-import { breakTold } from "../../shared/breaks";
+import { breakText } from "../../shared/breaks";
 import { hour } from "../../shared/times";
 import type { RecordData } from "./types";
 
@@ -14,7 +14,7 @@ export function HowRecorded({ record }: { record: RecordData }) {
       : "",
     consent?.brought_in || agreed.some((p) => p.brought_in) ? "consent brought in, not verified" : "",
     agreed.length ? `agreed: ${agreed.map((p) => p.name.split(" ")[0]).join(", ")}` : "",
-    ...breaks.map(breakTold),
+    ...breaks.map(breakText),
   ].filter(Boolean);
   return (
     <Typography variant="body2" color="textSecondary">

@@ -188,11 +188,11 @@ function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "d
           ))}
         </>
       )}
-      {apart && line.matter && (
+      {apart && line.topic && (
         <>
           {" "}
           <Box component="span" sx={{ display: "inline-block" }}>
-            · {line.matter}
+            · {line.topic}
           </Box>
         </>
       )}

@@ -72,9 +72,9 @@ export function MinutesScope({ minutes, checked, lines, onShape, onSeek }: Props
           onChange={(_, next: Length | null) => next && void choose({ length: next })}
           sx={{ my: 1 }}
         >
-          {LENGTHS.map(([length, told]) => (
+          {LENGTHS.map(([length, label]) => (
             <ToggleButton key={length} value={length}>
-              {told}
+              {label}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
@@ -84,7 +84,7 @@ export function MinutesScope({ minutes, checked, lines, onShape, onSeek }: Props
           sx={{ mb: 1, ml: 0, gap: 1 }}
         />
         <Typography variant="body2" color="textSecondary" role="status">
-          {busy ? "They are being written anew …" : "What you changed, ticked or threw out stays so."}
+          {busy ? "They are being written again …" : "What you changed, ticked or threw out stays so."}
         </Typography>
         <Typography variant="subtitle2" sx={{ mt: 2 }}>
           Left out ({minutes.gaps.length})

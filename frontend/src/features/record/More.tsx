@@ -57,11 +57,11 @@ export function More({
         </MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
-        {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart anew …</MenuItem>}
+        {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart again …</MenuItem>}
         <MenuItem onClick={then(onHistory)}>Who changed what …</MenuItem>
         <MenuItem onClick={then(onAttendees)}>Who was there, and may open it …</MenuItem>
         <Divider />
-        <MenuItem onClick={then(onRemake)}>Write the minutes anew</MenuItem>
+        <MenuItem onClick={then(onRemake)}>Write the minutes again</MenuItem>
         {onCut && <MenuItem onClick={then(onCut)}>Remove a stretch for good …</MenuItem>}
       </Menu>
     </>

@@ -36,7 +36,7 @@ import { TranscriptPane } from "./TranscriptPane";
 import { Unfinished } from "./Unfinished";
 import type { Line, Reason, RecordData } from "./types";
 import { turnEnd } from "./types";
-import { VoicesAnew } from "./VoicesAnew";
+import { DiarizeAgain } from "./DiarizeAgain";
 import { useAnchors } from "./useAnchors";
 import { useHash } from "./useHash";
 import { useMediaSession } from "./useMediaSession";
@@ -357,7 +357,9 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
       )}
       {opened === "attendees" && <Attendees meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "digest" && <Digest meetingId={meeting.id} onClose={() => setOpened(null)} />}
-      {opened === "voices" && <VoicesAnew voices={record.voices.length} onTell={actions.tellAnew} onClose={() => setOpened(null)} />}
+      {opened === "voices" && (
+        <DiarizeAgain voices={record.voices.length} onDiarize={actions.diarizeAgain} onClose={() => setOpened(null)} />
+      )}
       <Ask
         meetingId={meeting.id}
         voices={record.voices.map((voice) => voice.name)}

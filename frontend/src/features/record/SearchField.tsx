@@ -23,7 +23,7 @@ export function SearchField({
   narrowed?: boolean; // places are found even where no words are wanted
   children?: ReactNode; // what narrows the search
 }) {
-  const told = wanted.trim().length < 2 && !narrowed ? "" : count ? `${at + 1} of ${count}` : "none";
+  const places = wanted.trim().length < 2 && !narrowed ? "" : count ? `${at + 1} of ${count}` : "none";
   return (
     <Box role="search" sx={{ display: "flex", alignItems: "center", flex: 1, minWidth: 0 }}>
       <TextField
@@ -47,7 +47,7 @@ export function SearchField({
             endAdornment: (
               <InputAdornment position="end">
                 <Box component="span" role="status" sx={{ fontSize: "0.8rem", whiteSpace: "nowrap" }}>
-                  {told}
+                  {places}
                 </Box>
               </InputAdornment>
             ),

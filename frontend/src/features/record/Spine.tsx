@@ -1,7 +1,7 @@
 import { Box, useTheme } from "@mui/material";
 import { memo, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 
-import { breakTold } from "../../shared/breaks";
+import { breakText } from "../../shared/breaks";
 import { LanePattern } from "../../shared/LanePattern";
 import { clock } from "../../shared/times";
 import { lane } from "../../theme/theme";
@@ -41,7 +41,7 @@ export const Spine = memo(function Spine({ record, duration, position, lit, matc
   const width = narrow ? 64 : 150;
   const y = useMemo(() => (seconds: number) => HEAD + (seconds / Math.max(1, duration)) * (height - HEAD - FOOT), [duration, height]);
   const places = useMemo(() => layout(record.voices.length, narrow), [narrow, record.voices.length]);
-  const told = useMemo(() => summary(record), [record]);
+  const label = useMemo(() => summary(record), [record]);
   const press = (event: MouseEvent) => {
     const top = event.currentTarget.getBoundingClientRect().top;
     onSeek(Math.min(duration, Math.max(0, ((event.clientY - top - HEAD) / (height - HEAD - FOOT)) * duration)));
@@ -57,7 +57,7 @@ export const Spine = memo(function Spine({ record, duration, position, lit, matc
         height={height}
         onClick={press}
         role="img"
-        aria-label={told}
+        aria-label={label}
         style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}
       >
         <Still record={record} duration={duration} y={y} places={places} narrow={narrow} />
@@ -228,7 +228,7 @@ const Still = memo(function Still({
           stroke={each.kind === "gap" ? theme.palette.error.main : soft}
           strokeDasharray="3 2"
         >
-          <title>{breakTold(each)}</title>
+          <title>{breakText(each)}</title>
         </path>
       ))}
       {record.pictures.map((picture) => (

@@ -51,7 +51,7 @@ test("while the text is being kept it takes no keys, and takes them again when i
 });
 
 test("what somebody else wrote meanwhile is shown, and one's own words are kept only when asked again", async () => {
-  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", told: "Tobias has changed this." });
+  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", message: "Tobias has changed this." });
   await user.type(field, " Today.{Enter}");
   expect(onEnd).not.toHaveBeenCalled();
   expect(screen.getByText("Send them by noon.")).toBeTruthy();
@@ -62,7 +62,7 @@ test("what somebody else wrote meanwhile is shown, and one's own words are kept 
 });
 
 test("theirs can be taken", async () => {
-  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", told: "Tobias has changed this." });
+  const { onKeep, onEnd, field, user } = open({ theirs: "Send them by noon.", message: "Tobias has changed this." });
   await user.type(field, " Today.{Enter}");
   await user.click(screen.getByRole("button", { name: "Take theirs" }));
   expect(onKeep).toHaveBeenCalledOnce();

@@ -17,7 +17,7 @@ interface Props {
 export function TextEditor({ label, text, onKeep, onEnd }: Props) {
   const [draft, setDraft] = useState(text);
   const [was, setWas] = useState(text);
-  const [told, setTold] = useState("");
+  const [message, setMessage] = useState("");
   const [keeping, setKeeping] = useState(false);
   const field = useRef<HTMLTextAreaElement>(null);
   useEffect(() => {
@@ -32,14 +32,14 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
     setKeeping(false);
     if (kept) {
       setWas(kept.theirs);
-      setTold(kept.told);
+      setMessage(kept.message);
     }
   };
   return (
     <Box onClick={(e) => e.stopPropagation()} sx={{ py: 0.5 }}>
-      {told && (
+      {message && (
         <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
-          {told}
+          {message}
           <Typography variant="body2" sx={{ mt: 0.5, overflowWrap: "anywhere" }}>
             {was}
           </Typography>
@@ -64,10 +64,10 @@ export function TextEditor({ label, text, onKeep, onEnd }: Props) {
       />
       <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
         <Button size="small" variant="contained" onClick={() => void save()} disabled={keeping || !draft.trim()}>
-          {told ? "Keep mine" : "Keep"}
+          {message ? "Keep mine" : "Keep"}
         </Button>
         <Button size="small" color="inherit" disabled={keeping} onClick={onEnd}>
-          {told ? "Take theirs" : "Leave as it was"}
+          {message ? "Take theirs" : "Leave as it was"}
         </Button>
       </Box>
     </Box>

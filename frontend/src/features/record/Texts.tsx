@@ -73,17 +73,17 @@ export function Texts({ meetingId, lines, doubted, onLook, onPlay, onClose }: Pr
       <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important", alignContent: "start" }}>
         <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { sm: "2fr 1fr" } }}>
           <TextField size="small" select label="Text" value={form} onChange={(e) => setForm(e.target.value as Form)}>
-            {FORMS.map(([key, told]) => (
+            {FORMS.map(([key, label]) => (
               <MenuItem key={key} value={key}>
-                {told}
+                {label}
               </MenuItem>
             ))}
           </TextField>
           {form.endsWith("message") && (
             <TextField size="small" select label="Manner" value={manner} onChange={(e) => setManner(e.target.value as Manner)}>
-              {MANNERS.map(([key, told]) => (
+              {MANNERS.map(([key, label]) => (
                 <MenuItem key={key} value={key}>
-                  {told}
+                  {label}
                 </MenuItem>
               ))}
             </TextField>

@@ -28,9 +28,9 @@ export function ThrowOut({ line, onThrow }: { line: Line; onThrow: (line: Line, 
       </Tool>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)} onClick={(e) => e.stopPropagation()}>
         <ListSubheader sx={{ lineHeight: 2.2 }}>Not for the minutes, because</ListSubheader>
-        {REASONS.map(([reason, told]) => (
+        {REASONS.map(([reason, label]) => (
           <MenuItem key={reason} onClick={() => choose(reason)}>
-            {told}
+            {label}
           </MenuItem>
         ))}
       </Menu>

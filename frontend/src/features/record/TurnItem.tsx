@@ -120,11 +120,11 @@ export const TurnItem = memo(function TurnItem(props: Props) {
 /** Says where it is unsure who spoke, and where several did. */
 function DoubtNote({ doubt, voice, voices }: { doubt: Doubt; voice: Voice; voices: readonly Voice[] }) {
   const others = doubt.over.flatMap((id) => voices.find((each) => each.id === id)?.name ?? []).join(", ");
-  const told = doubt.unsure
+  const hint = doubt.unsure
     ? `Little of this was heard in the voice of ${voice.name}. Hear it, and give it to another voice if need be.`
     : `${others} can be heard at the same time, so that words may be missing.`;
   return (
-    <Tooltip title={told}>
+    <Tooltip title={hint}>
       <Typography component="span" variant="caption" tabIndex={0} sx={{ ml: 1, color: "text.secondary", borderBottom: "1px dotted" }}>
         {doubt.unsure ? "voice unsure" : `at once with ${others}`}
       </Typography>

@@ -15,7 +15,7 @@ const line = (id: number, more: Partial<Line> = {}): Line => ({
   answer: null,
   place: 0,
   chapter: 0,
-  matter: "",
+  topic: "",
   checked: false,
   thrown_out: null,
   why: "",
@@ -31,10 +31,12 @@ test("a line is worth a look for each of its doubts", () => {
 });
 
 test("what a person checked, changed or threw out is worth no look any more", () => {
-  const told = { doubts: ["may be no task"] as Line["doubts"] };
+  const doubtful = { doubts: ["may be no task"] as Line["doubts"] };
   expect(
-    openDoubts([line(1, { ...told, checked: true }), line(2, { ...told, heard: "before" }), line(3, { ...told, thrown_out: "twice" })], [])
-      .size,
+    openDoubts(
+      [line(1, { ...doubtful, checked: true }), line(2, { ...doubtful, heard: "before" }), line(3, { ...doubtful, thrown_out: "twice" })],
+      [],
+    ).size,
   ).toBe(0);
 });
 

@@ -1,8 +1,8 @@
 import type { Doubt, Line } from "./types";
 
-type Told = Line["doubts"][number] | "voice unsure";
+type Reason = Line["doubts"][number] | "voice unsure";
 
-const TOLD: Record<Told, string> = {
+const SENTENCES: Record<Reason, string> = {
   "may not be settled": "it may only have been talked about, and not settled.",
   "may be no task": "it may not be meant as a task.",
   "may have a day": "a day was named close by, and none is in the line.",
@@ -17,9 +17,9 @@ export function openDoubts(lines: readonly Line[], voices: readonly Doubt[]): Re
   const made = new Map<number, string>();
   for (const line of lines) {
     if (line.checked || line.heard !== null || line.thrown_out !== null) continue;
-    const told: Told[] = [...line.doubts];
-    if (line.owner.length > 0 && line.evidence.some((each) => !each.of_answer && unsure.has(each.turn))) told.push("voice unsure");
-    if (told.length > 0) made.set(line.id, told.map((each) => TOLD[each]).join(" Also, "));
+    const doubts: Reason[] = [...line.doubts];
+    if (line.owner.length > 0 && line.evidence.some((each) => !each.of_answer && unsure.has(each.turn))) doubts.push("voice unsure");
+    if (doubts.length > 0) made.set(line.id, doubts.map((each) => SENTENCES[each]).join(" Also, "));
   }
   return made;
 }

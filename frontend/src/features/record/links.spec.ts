@@ -16,7 +16,7 @@ const line = (id: number, ...at: [number, number][]): Line => ({
   answer: null,
   place: 0,
   chapter: 0,
-  matter: "",
+  topic: "",
   checked: false,
   thrown_out: null,
   why: "",

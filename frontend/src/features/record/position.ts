@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 
-/** Where the sound is, in seconds; told to whoever listens without drawing the whole page anew. */
+/** Where the sound is, in seconds; sent to whoever listens without drawing the whole page again. */
 export interface Position {
   get: () => number;
   set: (seconds: number) => void;
@@ -24,7 +24,7 @@ export function createPosition(): Position {
   };
 }
 
-/** What `read` makes of the position; draws anew only when that changes. */
+/** What `read` makes of the position; draws again only when that changes. */
 export function usePosition<T extends string | number | boolean>(position: Position, read: (seconds: number) => T): T {
   return useSyncExternalStore(position.listen, () => read(position.get()));
 }

@@ -15,7 +15,7 @@ const line = (id: number, place: number, more: Partial<Line> = {}): Line => ({
   answer: null,
   place,
   chapter: 0,
-  matter: "",
+  topic: "",
   checked: false,
   thrown_out: null,
   why: "",
@@ -43,21 +43,21 @@ const minutes = (lines: Line[]): NonNullable<RecordData["minutes"]> => ({
     { title: "Tickets", start: 60, end: 90 },
   ],
 });
-const told = (lines: Line[]) =>
+const outline = (lines: Line[]) =>
   sections(minutes(lines), (l) => (l.id % 2 ? "Ines" : "Maren")).map((section) => [
     section.title.split(" · ").slice(0, 2).join(" "),
     section.lines.map((l) => l.id),
   ]);
 
 test("sections stand in the order of the template, empty ones are left out", () => {
-  expect(told([line(1, 1), line(2, 0)])).toEqual([
+  expect(outline([line(1, 1), line(2, 0)])).toEqual([
     ["Decisions", [2]],
     ["Slipway 0:00 to 1:00", [1]],
   ]);
 });
 
 test("a section by chapter has a part for each chapter with lines, one by voice a part for each voice", () => {
-  const made = told([line(1, 1, { chapter: 1 }), line(2, 1), line(3, 2), line(4, 2), line(5, 2)]);
+  const made = outline([line(1, 1, { chapter: 1 }), line(2, 1), line(3, 2), line(4, 2), line(5, 2)]);
   expect(made).toEqual([
     ["Slipway 0:00 to 1:00", [2]],
     ["Tickets 1:00 to 1:30", [1]],
@@ -67,7 +67,7 @@ test("a section by chapter has a part for each chapter with lines, one by voice 
 });
 
 test("what was thrown out stands at the end and nowhere else", () => {
-  expect(told([line(1, 0, { thrown_out: "twice" }), line(3, 1)])).toEqual([
+  expect(outline([line(1, 0, { thrown_out: "twice" }), line(3, 1)])).toEqual([
     ["Slipway 0:00 to 1:00", [3]],
     ["Thrown out", [1]],
   ]);

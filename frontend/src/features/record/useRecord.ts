@@ -9,7 +9,7 @@ import { minutesAwaited } from "./awaited";
 import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
-export type Kept = boolean | { theirs: string; told: string };
+export type Kept = boolean | { theirs: string; message: string };
 
 const FOLLOW_AFTER = 1200; // milliseconds without a further change after which the minutes follow the turns
 
@@ -60,7 +60,7 @@ export function useRecord(meetingId: string) {
         } catch (error) {
           if (error instanceof ApiProblem && error.theirs !== null) {
             void queries.invalidateQueries({ queryKey: key, exact: true });
-            return { theirs: error.theirs, told: error.message };
+            return { theirs: error.theirs, message: error.message };
           }
           notice({ text: sentenceOf(error), severity: "error" });
           return false;
@@ -69,7 +69,7 @@ export function useRecord(meetingId: string) {
     [inTurn, key, notice, queries],
   );
 
-  /** The minutes follow the turns: they are written anew when others said what, unless more is being set right already. */
+  /** The minutes follow the turns: they are written again when others said what, unless more is being set right already. */
   const follow = useRef<() => void>(() => undefined);
   const waiting = useRef(0);
   follow.current = () => {
@@ -183,7 +183,7 @@ export function useRecord(meetingId: string) {
           await queries.refetchQueries({ queryKey: key, exact: true }); // with its job, which may be done by now
           void queries.invalidateQueries({ queryKey: ["meetings"] });
           void queries.invalidateQueries({ queryKey: ["suggestion", meetingId] });
-          if (!quiet) notice({ text: "The minutes are written anew; what you changed, ticked or threw out stays so.", severity: "info" });
+          if (!quiet) notice({ text: "The minutes are written again; what you changed, ticked or threw out stays so.", severity: "info" });
         } catch (error) {
           notice({ text: sentenceOf(error), severity: "error" });
         }
@@ -215,12 +215,12 @@ export function useRecord(meetingId: string) {
     [inTurn, key, meetingId, notice, queries],
   );
 
-  const tellAnew = useCallback(
+  const diarizeAgain = useCallback(
     async (people: number | null): Promise<boolean> => {
       try {
         await bodyAs(
           "MeetingOut",
-          client.POST("/api/meetings/{meeting_id}/voices/anew", { params: { path: { meeting_id: meetingId } }, body: { people } }),
+          client.POST("/api/meetings/{meeting_id}/voices/again", { params: { path: { meeting_id: meetingId } }, body: { people } }),
         );
         await queries.refetchQueries({ queryKey: key, exact: true });
         return true;
@@ -233,7 +233,7 @@ export function useRecord(meetingId: string) {
   );
 
   const reload = useCallback(() => void queries.invalidateQueries({ queryKey: key, exact: true }), [key, queries]);
-  return { query, ...actions, remake, cut, tellAnew, reload };
+  return { query, ...actions, remake, cut, diarizeAgain, reload };
 }
 
 export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { AgendaField } from "./AgendaField";
 import { FloorButton } from "./FloorButton";
 import { agendaText, readAgenda } from "./agenda";
-import { itemTold } from "./agenda";
+import { itemStatus } from "./agenda";
 import type { Board } from "./types";
 
 interface Props {
@@ -32,12 +32,12 @@ export function AgendaStrip({ board, seconds, floor, onTurnTo, onWrite }: Props)
     >
       <Box role="group" aria-label="Agenda" sx={{ display: "flex" }}>
         {board.agenda.map((item, number) => {
-          const told = itemTold(item, seconds);
+          const status = itemStatus(item, seconds);
           return (
-            <Tooltip key={number} title={told.state === "on" ? "This is on now" : "Turn to this item (n: the next one)"}>
+            <Tooltip key={number} title={status.state === "on" ? "This is on now" : "Turn to this item (n: the next one)"}>
               <ButtonBase
-                onClick={() => onTurnTo(told.state === "on" ? null : number)}
-                aria-pressed={told.state === "on"}
+                onClick={() => onTurnTo(status.state === "on" ? null : number)}
+                aria-pressed={status.state === "on"}
                 sx={{
                   fontFamily: "inherit",
                   px: 1.75,
@@ -45,15 +45,18 @@ export function AgendaStrip({ board, seconds, floor, onTurnTo, onWrite }: Props)
                   borderColor: "divider",
                   fontSize: "0.85rem",
                   whiteSpace: "nowrap",
-                  color: told.state === "on" ? "text.primary" : "text.secondary",
-                  bgcolor: told.state === "on" ? "wash" : undefined,
-                  fontWeight: told.state === "on" ? 700 : 400,
+                  color: status.state === "on" ? "text.primary" : "text.secondary",
+                  bgcolor: status.state === "on" ? "wash" : undefined,
+                  fontWeight: status.state === "on" ? 700 : 400,
                 }}
               >
                 {item.title}
-                {told.text && (
-                  <Box component="span" sx={{ ml: 0.75, color: told.late ? "error.main" : undefined, fontVariantNumeric: "tabular-nums" }}>
-                    {told.text}
+                {status.text && (
+                  <Box
+                    component="span"
+                    sx={{ ml: 0.75, color: status.late ? "error.main" : undefined, fontVariantNumeric: "tabular-nums" }}
+                  >
+                    {status.text}
                   </Box>
                 )}
               </ButtonBase>

@@ -81,7 +81,7 @@ export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: n
                   {sentenceOf(asked.error)}
                 </Alert>
               )}
-              {asked.data && <Told brief={asked.data} part={part} onShow={onShow} />}
+              {asked.data && <BriefPart brief={asked.data} part={part} onShow={onShow} />}
             </>
           )}
         </Box>
@@ -90,7 +90,7 @@ export function Brief({ meetingId, onShow }: { meetingId: string; onShow: (at: n
   );
 }
 
-function Told({ brief, part, onShow }: { brief: BriefData; part: Exclude<Part, "ask">; onShow: (at: number) => void }) {
+function BriefPart({ brief, part, onShow }: { brief: BriefData; part: Exclude<Part, "ask">; onShow: (at: number) => void }) {
   if (!brief.ready) return <Typography color="textSecondary">Too little has been said yet. {brief.least}</Typography>;
   if (part === "subjects")
     return brief.subjects.map((subject) => <Row key={subject.start} text={subject.title} times={[subject.start]} onShow={onShow} />);

@@ -32,7 +32,7 @@ export function FloorButton({ board, line }: { board: Board; line: string }) {
           <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
             Who has spoken how long
           </Typography>
-          {ranked.length === 0 && <Typography color="textSecondary">Nobody yet; voices are told after some ten seconds.</Typography>}
+          {ranked.length === 0 && <Typography color="textSecondary">Nobody yet; voices are known after some ten seconds.</Typography>}
           {ranked.map((voice) => (
             <Box key={voice.id} sx={{ display: "grid", gridTemplateColumns: "1fr auto auto", columnGap: 2, py: 0.4 }}>
               <Typography sx={{ fontWeight: voice.id === board.holder ? 700 : 400 }}>{voice.name}</Typography>

@@ -209,7 +209,7 @@ function ConsentButton({ room, actions }: { room: RoomState; actions: RoomAction
   const { board } = room;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const ticked = board.there.filter((p) => p.agreed_at).length;
-  const told = [
+  const status = [
     board.announced_at ? "announced to all" : "",
     ticked || !board.announced_at ? `${ticked} of ${board.there.length} ticked` : "",
   ]
@@ -224,7 +224,7 @@ function ConsentButton({ room, actions }: { room: RoomState; actions: RoomAction
         aria-haspopup="dialog"
         sx={{ fontWeight: 400, color: "text.secondary", whiteSpace: "nowrap" }}
       >
-        {told}
+        {status}
       </Button>
       <Popover
         open={!!anchor}

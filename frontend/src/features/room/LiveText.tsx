@@ -5,7 +5,7 @@ import TextIncrease from "@mui/icons-material/TextIncrease";
 import { useEffect, useMemo, useRef, useState } from "react";
 
 import { useKeys } from "../../app/keys";
-import { breakTold } from "../../shared/breaks";
+import { breakText } from "../../shared/breaks";
 import { clock } from "../../shared/times";
 import { SearchField } from "../record/SearchField";
 import { LiveTurn } from "./LiveTurn";
@@ -179,7 +179,7 @@ function voiceOf(voice: LiveVoice | undefined) {
 }
 
 function BreakRow({ id, pause }: { id: string; pause: Break }) {
-  const told = breakTold(pause);
+  const text = breakText(pause);
   return (
     <Box
       data-item={id}
@@ -194,7 +194,7 @@ function BreakRow({ id, pause }: { id: string; pause: Break }) {
         "&::before, &::after": { content: '""', flex: 1, borderTop: 1, borderColor: "divider" },
       }}
     >
-      {told.charAt(0).toUpperCase() + told.slice(1)}
+      {text.charAt(0).toUpperCase() + text.slice(1)}
     </Box>
   );
 }

@@ -43,7 +43,7 @@ export const LiveTurn = memo(function LiveTurn({ item, voiceId, voiceName, named
           <VoiceButton voice={{ id: voiceId, name: voiceName, named }} people={people} actions={actions} />
         ) : (
           <Typography component="span" color="textSecondary" sx={{ fontSize: "0.85rem" }}>
-            voice not told yet
+            voice not known yet
           </Typography>
         )}
         <Box sx={{ lineHeight: 1.5, overflowWrap: "anywhere" }}>

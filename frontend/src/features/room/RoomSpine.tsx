@@ -37,7 +37,7 @@ export function RoomSpine({ room, seconds, onShow }: { room: RoomState; seconds:
   };
   const floor = useMemo(() => lines.filter((line) => line.text && line.voice !== null), [lines]);
   const total = board.voices.reduce((sum, voice) => sum + voice.seconds, 0);
-  const told = board.voices.map((v) => `${v.name} ${Math.round((v.seconds / Math.max(1, total)) * 100)} %`).join(", ");
+  const floorText = board.voices.map((v) => `${v.name} ${Math.round((v.seconds / Math.max(1, total)) * 100)} %`).join(", ");
   return (
     <Box
       ref={box}
@@ -56,7 +56,7 @@ export function RoomSpine({ room, seconds, onShow }: { room: RoomState; seconds:
         height={height}
         onClick={press}
         role="img"
-        aria-label={`Time axis. Floor: ${told || "nobody yet"}.`}
+        aria-label={`Time axis. Floor: ${floorText || "nobody yet"}.`}
         style={{ position: "absolute", inset: 0, cursor: "pointer", fontFamily: theme.typography.fontFamily }}
       >
         {board.voices.map((voice) => (

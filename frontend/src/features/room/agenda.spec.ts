@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { agendaText, itemTold, readAgenda } from "./agenda";
+import { agendaText, itemStatus, readAgenda } from "./agenda";
 
 describe("readAgenda", () => {
   it("reads an item a line with its minutes in the ways people write them", () => {
@@ -22,13 +22,13 @@ describe("readAgenda", () => {
   });
 });
 
-describe("itemTold", () => {
+describe("itemStatus", () => {
   const item = { title: "Slipway", planned: 600, begun: null, ended: null };
   it("says what is to come, on, running over and done", () => {
-    expect(itemTold(item, 0)).toEqual({ state: "to come", text: "· 10", late: false });
-    expect(itemTold({ ...item, begun: 100 }, 160).text).toBe("· 9 min left");
-    expect(itemTold({ ...item, begun: 100 }, 650).text).toBe("· 0:50 left");
-    expect(itemTold({ ...item, begun: 100 }, 765)).toEqual({ state: "on", text: "· 1:05 over", late: true });
-    expect(itemTold({ ...item, begun: 100, ended: 200 }, 765).state).toBe("done");
+    expect(itemStatus(item, 0)).toEqual({ state: "to come", text: "· 10", late: false });
+    expect(itemStatus({ ...item, begun: 100 }, 160).text).toBe("· 9 min left");
+    expect(itemStatus({ ...item, begun: 100 }, 650).text).toBe("· 0:50 left");
+    expect(itemStatus({ ...item, begun: 100 }, 765)).toEqual({ state: "on", text: "· 1:05 over", late: true });
+    expect(itemStatus({ ...item, begun: 100, ended: 200 }, 765).state).toBe("done");
   });
 });

@@ -23,7 +23,7 @@ export function agendaText(items: readonly Pick<Agenda, "title" | "planned">[]):
 }
 
 /** How an item stands at `now`: done, on with its time left, or still to come with its planned minutes. */
-export function itemTold(item: Agenda, now: number): { state: "done" | "on" | "to come"; text: string; late: boolean } {
+export function itemStatus(item: Agenda, now: number): { state: "done" | "on" | "to come"; text: string; late: boolean } {
   const planned = item.planned ?? 0;
   if (item.begun === null) return { state: "to come", text: planned ? `· ${Math.round(planned / 60)}` : "", late: false };
   if (item.ended !== null) return { state: "done", text: "✓", late: false };

@@ -30,7 +30,7 @@ export function liveItems(lines: readonly LiveLine[], breaks: readonly Break[]):
   return items;
 }
 
-/** The same items, each the very object of `before` where nothing in it has changed, so that it need not be drawn anew. */
+/** The same items, each the very object of `before` where nothing in it has changed, so that it need not be drawn again. */
 export function stable(items: LiveItem[], before: readonly LiveItem[]): LiveItem[] {
   const old = new Map(before.map((item) => [item.key, item]));
   return items.map((item) => {

@@ -299,7 +299,7 @@ function useWakeLock(active: boolean): void {
   }, [active]);
 }
 
-/** The second of the meeting that is now, drawn anew twice a second. */
+/** The second of the meeting that is now, drawn again twice a second. */
 export function useSeconds(room: RoomState | null): number {
   const [clock, setClock] = useState(Date.now);
   useEffect(() => {

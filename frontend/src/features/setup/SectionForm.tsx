@@ -26,10 +26,10 @@ const LAYOUTS: [Section["group"], string][] = [
 export function SectionForm({ section, kinds, number, last, onChange, onMove, onRemove }: Props) {
   const [words, setWords] = useState(section.words.join(", "));
   const [voices, setVoices] = useState(section.voices.join(", "));
-  const told = (chosen: string[]) =>
+  const description = (chosen: string[]) =>
     kinds
       .filter((each) => chosen.includes(each.kind))
-      .map((each) => each.told)
+      .map((each) => each.description)
       .join(", ") || "whatever holds the words beside";
   return (
     <Paper sx={{ p: 1.5, display: "grid", gap: 1.5 }} role="group" aria-label={`Section ${number}`}>
@@ -61,10 +61,10 @@ export function SectionForm({ section, kinds, number, last, onChange, onMove, on
           onChange={(e) => onChange({ kinds: e.target.value as unknown as string[] })}
           slotProps={{
             inputLabel: { shrink: true },
-            select: { multiple: true, displayEmpty: true, renderValue: (chosen) => told(chosen as string[]) },
+            select: { multiple: true, displayEmpty: true, renderValue: (chosen) => description(chosen as string[]) },
           }}
         >
-          {kinds.map(({ kind, told: words }) => (
+          {kinds.map(({ kind, description: words }) => (
             <MenuItem key={kind} value={kind} dense>
               <Checkbox size="small" checked={section.kinds.includes(kind)} sx={{ p: 0, mr: 1 }} />
               {words}

@@ -22,7 +22,7 @@ export function Paste({ onText, onClose }: { onText: (file: File) => void; onClo
           slotProps={{ inputLabel: { shrink: true } }}
         />
         <Typography role="status" color="textSecondary" sx={{ minHeight: 24 }}>
-          {look.told}
+          {look.description}
         </Typography>
         {look.wrong && (
           <Alert severity="warning" variant="outlined">

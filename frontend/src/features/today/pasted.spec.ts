@@ -3,8 +3,8 @@ import { expect, test } from "vitest";
 import { lookOf } from "./pasted";
 
 test("who speaks in a pasted text", () => {
-  expect(lookOf("Maren: Good morning.\n[0:12] Tobias: Is the ferry in?\nIt is late.").told).toBe("Said by Maren, Tobias.");
-  expect(lookOf("Maren Tull [0:12]: Good morning.").told).toBe("Said by Maren Tull.");
+  expect(lookOf("Maren: Good morning.\n[0:12] Tobias: Is the ferry in?\nIt is late.").description).toBe("Said by Maren, Tobias.");
+  expect(lookOf("Maren Tull [0:12]: Good morning.").description).toBe("Said by Maren Tull.");
 });
 
 test("captions are taken as they are", () => {
@@ -14,5 +14,5 @@ test("captions are taken as they are", () => {
 test("a text without names is not taken, and an empty one tells what is wanted", () => {
   expect(lookOf("just some words").usable).toBe(false);
   expect(lookOf("just some words").wrong).toContain("Name: words");
-  expect(lookOf("  ").told).toContain("colon");
+  expect(lookOf("  ").description).toContain("colon");
 });

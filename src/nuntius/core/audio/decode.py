@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from nuntius.core.audio.probe import open_media
 
 RATE = 16_000  # Hz, what the recogniser and the diarizer take
-ADTS_PRIMING = 1024  # samples that an AAC encoder puts before the sound; ADTS has no field that tells
+ADTS_PRIMING = 1024  # samples that an AAC encoder puts before the sound; ADTS has no field for it
 
 Samples = NDArray[np.float32]
 

@@ -20,7 +20,7 @@ SMALL_BITS = 16_000  # bit/s, some 7 MB an hour; wide-band speech after RFC 7587
 SMALL_READ = 2 * RATE * 10  # bytes: ten seconds
 AAC_BITS = 64_000  # bit/s
 OPUS_OPTIONS = {"compression_level": "3", "application": "audio"}  # a third of the time of level 10
-WIDEST = 1280  # pixels; a wider picture that must be encoded anew is made smaller
+WIDEST = 1280  # pixels; a wider picture that must be encoded again is made smaller
 
 
 class SoundWriter:
@@ -92,7 +92,7 @@ def _drain_flac(out: av.container.OutputContainer, stream: AudioStream, fifo: av
 def write_picture(source: Path, target: Path) -> None:
     """An MP4 of picture and sound with its index in front, so that a browser can seek in it.
 
-    H.264 is copied as it is; every other picture is encoded anew.
+    H.264 is copied as it is; every other picture is encoded again.
     """
     with av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
         with open_media(source) as probe:

@@ -20,7 +20,7 @@ TEXT_DEMUXERS = {"webvtt", "srt", "ass", "tty", "microdvd", "mpl2", "jacosub", "
 
 @dataclass(frozen=True, slots=True)
 class SoundInfo:
-    """Facts of the sound track: `duration` in seconds or None when the file does not tell."""
+    """Facts of the sound track: `duration` in seconds or None when the file does not say."""
 
     container: str
     codec: str

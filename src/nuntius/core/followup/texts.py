@@ -14,7 +14,7 @@ MOST_FACTS = 12
 
 
 @dataclass(frozen=True, slots=True)
-class ToldLine:
+class FollowupLine:
     """A line of the minutes as a person left it; `id` is how the store knows it."""
 
     id: int
@@ -44,17 +44,20 @@ class Piece:
     lines: tuple[int, ...] = ()
 
 
-def message(occasion: Occasion, lines: Iterable[ToldLine], manner: str, to_client: bool = False) -> tuple[Piece, ...]:
+def message(
+    occasion: Occasion, lines: Iterable[FollowupLine], manner: str, to_client: bool = False
+) -> tuple[Piece, ...]:
     """A message to those who were there, or to a client: decided, promised, open."""
-    words, told = manners.MANNERS[manner], _standing(lines)
+    words, standing = manners.MANNERS[manner], _standing(lines)
     first = [name.split()[0] for name in occasion.others]
     names = " and ".join([", ".join(first[:-1]), first[-1]] if len(first) > 1 else first)
     fields = {"title": occasion.title, "day": occasion.day, "sender": occasion.sender}
     parts = [
-        *_part(words.decided, [_item(line.text, line) for line in told if line.kind == "decision"]),
-        *_part(words.tasks, [_item(_task(line), line) for line in told if line.kind == "action"]),
+        *_part(words.decided, [_item(line.text, line) for line in standing if line.kind == "decision"]),
+        *_part(words.tasks, [_item(_task(line), line) for line in standing if line.kind == "action"]),
         *_part(
-            words.open, [_item(line.text, line) for line in told if line.kind == "question" and line.state == "open"]
+            words.open,
+            [_item(line.text, line) for line in standing if line.kind == "question" and line.state == "open"],
         ),
     ]
     opening = words.client_opening if to_client else words.opening
@@ -67,7 +70,7 @@ def message(occasion: Occasion, lines: Iterable[ToldLine], manner: str, to_clien
     )
 
 
-def checklist(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...]:
+def checklist(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...]:
     """The actions by owner, those that nobody took at the end."""
     tasks = [line for line in _standing(lines) if line.kind == "action"]
     owners = dict.fromkeys(", ".join(line.owner) for line in sorted(tasks, key=lambda line: not line.owner))
@@ -78,20 +81,24 @@ def checklist(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...
     return (*made, *([] if tasks else [Piece(manners.PART_MISSING)]))
 
 
-def brief(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...]:
+def brief(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...]:
     """A project brief: aim, facts, constraints, what was decided, open questions, next steps."""
-    told = _standing(lines)
-    aims = [line for line in told if line.kind in ("note", "need", "key_point", "decision") and AIM.search(line.text)][
-        :3
+    standing = _standing(lines)
+    aims = [
+        line for line in standing if line.kind in ("note", "need", "key_point", "decision") and AIM.search(line.text)
+    ][:3]
+    facts = [line for line in standing if line.kind == "figure"] or [
+        line for line in standing if line.kind == "key_point"
     ]
-    facts = [line for line in told if line.kind == "figure"] or [line for line in told if line.kind == "key_point"]
     chosen: dict[str, list[Piece]] = {
         "aim": [_item(line.text, line) for line in aims] or [Piece(manners.AIM_MISSING)],
         "facts": [_item(line.text, line) for line in facts if line not in aims][:MOST_FACTS],
-        "constraints": [_item(line.text, line) for line in told if line.kind in ("risk", "need") and line not in aims],
-        "decided": [_item(line.text, line) for line in told if line.kind == "decision" and line not in aims],
-        "open": [_item(line.text, line) for line in told if line.kind == "question" and line.state == "open"],
-        "next": [_item(_task(line), line) for line in told if line.kind == "action"],
+        "constraints": [
+            _item(line.text, line) for line in standing if line.kind in ("risk", "need") and line not in aims
+        ],
+        "decided": [_item(line.text, line) for line in standing if line.kind == "decision" and line not in aims],
+        "open": [_item(line.text, line) for line in standing if line.kind == "question" and line.state == "open"],
+        "next": [_item(_task(line), line) for line in standing if line.kind == "action"],
     }
     made = [Piece(f"{occasion.title}, {occasion.day}")]
     for part, heading in manners.BRIEF_PARTS.items():
@@ -99,7 +106,7 @@ def brief(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...]:
     return tuple(made)
 
 
-def handout(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...]:
+def handout(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...]:
     """The questions with their answers, then those that stayed open."""
     asked = [line for line in _standing(lines) if line.kind == "question"]
     answered = [Piece(f"{line.text}\n{line.answer}", (line.id,)) for line in asked if line.answer]
@@ -111,14 +118,14 @@ def handout(occasion: Occasion, lines: Iterable[ToldLine]) -> tuple[Piece, ...]:
     )
 
 
-FORMS: dict[str, Callable[[Occasion, Iterable[ToldLine]], tuple[Piece, ...]]] = {
+FORMS: dict[str, Callable[[Occasion, Iterable[FollowupLine]], tuple[Piece, ...]]] = {
     "checklist": checklist,
     "brief": brief,
     "handout": handout,
 }
 
 
-def _standing(lines: Iterable[ToldLine]) -> list[ToldLine]:
+def _standing(lines: Iterable[FollowupLine]) -> list[FollowupLine]:
     """What still holds."""
     return [line for line in lines if line.state != "superseded"]
 
@@ -127,15 +134,15 @@ def _part(heading: str, pieces: list[Piece]) -> list[Piece]:
     return [Piece(heading), *pieces] if pieces else []
 
 
-def _item(text: str, line: ToldLine) -> Piece:
+def _item(text: str, line: FollowupLine) -> Piece:
     return Piece(f"- {text}", (line.id,))
 
 
-def _task(line: ToldLine) -> str:
+def _task(line: FollowupLine) -> str:
     return f"{', '.join(line.owner) or manners.NOBODY}: {_dated(line)}"
 
 
-def _dated(line: ToldLine) -> str:
+def _dated(line: FollowupLine) -> str:
     if line.due is None:
         return line.text
     day = f"{line.due:%A} {line.due.day} {line.due:%B}"

@@ -84,15 +84,15 @@ def _fits(bundle: Bundle) -> None:
 def _minutes_fit(minutes: KeptMinutes, turns: int) -> None:
     """Raises BundleUnreadable where a line or a chapter points to what is not there."""
     for line in minutes.lines:
-        told = f"the line “{line.text[:60]}”"
+        where = f"the line “{line.text[:60]}”"
         if line.kind not in KINDS:
-            raise BundleUnreadable(f"{told} is of a kind that this Nuntius does not know ({line.kind[:40]})")
+            raise BundleUnreadable(f"{where} is of a kind that this Nuntius does not know ({line.kind[:40]})")
         if unknown := set(line.doubts) - set(DOUBTS):
-            raise BundleUnreadable(f"{told} has a doubt that this Nuntius does not know ({min(unknown)[:40]})")
+            raise BundleUnreadable(f"{where} has a doubt that this Nuntius does not know ({min(unknown)[:40]})")
         if line.place >= len(minutes.sections) or line.chapter >= max(1, len(minutes.chapters)):
-            raise BundleUnreadable(f"{told} stands in a section or a chapter that it does not hold")
+            raise BundleUnreadable(f"{where} stands in a section or a chapter that it does not hold")
         if any(each.turn >= turns or each.first > each.last for each in line.evidence):
-            raise BundleUnreadable(f"{told} rests on words that it does not hold")
+            raise BundleUnreadable(f"{where} rests on words that it does not hold")
     if any(chapter.first > chapter.last or chapter.last >= turns for chapter in minutes.chapters):
         raise BundleUnreadable("a chapter ends behind the last turn")
 

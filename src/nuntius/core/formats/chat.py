@@ -28,7 +28,7 @@ class Message:
 def read_chat(text: str, begun: time, duration: float) -> tuple[Message, ...]:
     """Messages of `09:41 Tobias: the link is …` lines, in their order. Lines without a time go on with the one before.
 
-    Times are of the clock on the wall where all of them lie within the meeting's hours, which begin at `begun`; else
+    Times are of the clock where all of them lie within the meeting's hours, which begin at `begun`; else
     they are counted from the beginning of the recording, which lasts `duration` seconds. Raises TranscriptUnreadable.
     """
     found: list[tuple[str, str, str]] = []

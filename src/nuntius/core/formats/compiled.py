@@ -22,7 +22,7 @@ def write_compiled_text(title: str, parts: Sequence[Part]) -> Iterator[str]:
         if part.title:
             yield f"\n{part.title}\n{'-' * len(part.title)}\n"
         for clip in part.clips:
-            yield f"\n{clip.title} ({clip.told})\n"
+            yield f"\n{clip.title} ({clip.source})\n"
             yield from (f"{speaker}: {words}\n" for speaker, words in _by_voice(clip.said))
 
 

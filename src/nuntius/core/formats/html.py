@@ -24,7 +24,7 @@ _PAGE = """<!doctype html>
   ul.lines { margin: .3em 0; padding-left: 1.5em; }
   li { margin: .35em 0; break-inside: avoid; }
   .times { color: #56646a; font-size: 9pt; white-space: nowrap; font-variant-numeric: tabular-nums; }
-  .matter { color: #56646a; font-size: 9pt; }
+  .topic { color: #56646a; font-size: 9pt; }
   .times a { color: inherit; }
   .gone { text-decoration: line-through; }
   table { border-collapse: collapse; width: 100%; margin-top: .4em; }
@@ -40,7 +40,7 @@ _PAGE = """<!doctype html>
 {%- if not loop.first %}, {% endif -%}
 {%- if minutes.link and line.seconds %}<a href="{{ minutes.link }}#t={{ "%.1f" | format(line.seconds[loop.index0]) }}">{{ clock }}</a>{% else %}{{ clock }}{% endif -%}
 {%- endfor -%}
-</span>{% if line.matter %} <span class="matter">· {{ line.matter }}</span>{% endif %}{% endmacro %}
+</span>{% if line.topic %} <span class="topic">· {{ line.topic }}</span>{% endif %}{% endmacro %}
 <h1>{{ minutes.title }}</h1>
 <ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>
 {% for title, parts in sections %}

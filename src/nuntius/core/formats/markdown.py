@@ -25,7 +25,7 @@ class WrittenLine:
     speaker: str = ""
     due_date: str = ""  # ISO 8601
     seconds: tuple[float, ...] = ()  # where the passages begin
-    matter: str = ""  # the title of its chapter, where the line does not name it itself
+    topic: str = ""  # the title of its chapter, where the line does not name it itself
 
     @property
     def who(self) -> str:
@@ -39,8 +39,8 @@ class WrittenLine:
 
     @property
     def stands(self) -> str:
-        """Where it was said, and under which matter where it does not say so itself."""
-        return ", ".join(self.passages) + (f" · {self.matter}" if self.matter else "")
+        """Where it was said, and under which topic where it does not say so itself."""
+        return ", ".join(self.passages) + (f" · {self.topic}" if self.topic else "")
 
     @property
     def remark(self) -> str:
@@ -97,7 +97,7 @@ def _parts(lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]) -> 
     """The lines of a section by chapter or by voice, each part with its title; one part without a title otherwise."""
     parts: dict[str, list[WrittenLine]] = {}
     if layout == "chapter":
-        lines = sorted((replace(line, matter="") for line in lines), key=lambda line: line.chapter)
+        lines = sorted((replace(line, topic="") for line in lines), key=lambda line: line.chapter)
     for line in lines:
         chapter = chapters[line.chapter] if line.chapter < len(chapters) else ""
         title = {"chapter": chapter, "voice": line.speaker}.get(layout, "")
@@ -118,5 +118,5 @@ def _row(line: WrittenLine) -> str:
 
 
 def _plain(text: str) -> str:
-    """Text with Markdown's own signs escaped and in one line."""
+    """Text with Markdown's own characters escaped and in one line."""
     return "".join(f"\\{c}" if c in "\\`*_[]<>#|" else c for c in " ".join(text.split()))

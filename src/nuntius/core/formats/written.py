@@ -2,7 +2,7 @@
 
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes
 from nuntius.core.minutes.line import Line, Minutes
-from nuntius.core.minutes.matter import matter_of
+from nuntius.core.minutes.topic_label import topic_label
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
 
@@ -32,5 +32,5 @@ def _line(transcript: Transcript, line: Line, chapters: tuple[str, ...]) -> Writ
         line.place,
         line.chapter,
         speaker,
-        matter=matter_of(line.kind, line.text, chapters[line.chapter], len(chapters)) if chapters else "",
+        topic=topic_label(line.kind, line.text, chapters[line.chapter], len(chapters)) if chapters else "",
     )

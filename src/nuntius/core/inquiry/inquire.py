@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from nuntius.core.inquiry.asked import Asked, asked
-from nuntius.core.inquiry.passages import found_signs, passage_signs
-from nuntius.core.minutes import judges, wording
+from nuntius.core.inquiry.passages import found_features, passage_features
+from nuntius.core.minutes import classifiers, wording
 from nuntius.core.minutes.context import LEAST_ANSWERING, Logits, answering
 from nuntius.core.minutes.figures import figures_in
 from nuntius.core.minutes.line import MeetingFacts, Passage
@@ -16,11 +16,11 @@ from nuntius.core.transcript.transcript import Transcript
 FOUND = -6.5  # logit that the record answers at all, below which it is said to hold nothing; fitted like READ_SHARE
 FOUND_STRANGE = -2.0  # the same of a question of whose words none was ever said; fitted on questions of other meetings
 BEST_SHARE, NEXT_SHARE = 1.0, 1.5  # of what reading says of the best turn, and of the best together, in it
-NEXT = 8  # turns that are looked at together: in a long talk they tell more than the best one, in a short one it does
+NEXT = 8  # turns that are looked at together: in a long talk they say more than the best one, in a short one it does
 READ = 32  # of the likeliest turns, which are read together with the question
 READ_SHARE = 0.8  # of what reading them says in a turn's logit; fitted on talk that nothing was learnt from
 CLOSE = 0.02  # share of the best passage's odds that a further one needs to be shown
-TOLD_CLOSE = 0.1  # the same for the answer to be made from it
+QUOTED_CLOSE = 0.1  # the same for the answer to be made from it
 STRANGE = 3  # words of a question, none of which was ever said
 ALIKE = 0.6  # cosine from which a sentence says the same in other words
 LEAST = 4  # passages of an answer, where there are as many
@@ -58,32 +58,32 @@ def inquire(transcript: Transcript, facts: MeetingFacts, question: str, within: 
     if not talk.sentences or not question.strip() or within == frozenset():
         return NOTHING
     put = asked(talk, question)
-    signs = passage_signs(talk, put, judges.judged(talk))
-    likely = judges.judges()["passage"].of(signs)
+    features = passage_features(talk, put, classifiers.likelihoods(talk))
+    likely = classifiers.classifiers()["passage"].of(features)
     if within is not None:
         likely = np.where(np.isin(np.arange(len(likely)), sorted(within)), likely, np.float32(0))
     nearest = [int(turn) for turn in np.argsort(-likely, kind="stable")[:READ] if likely[turn] > 0]
     answers = answering(talk, question, nearest)
-    # Nothing is surer not to answer than what was not looked at: else a short talk's few turns tell too much.
+    # Nothing is surer not to answer than what was not looked at: else a short talk's few turns say too much.
     read = np.maximum(talk.highest(answers, LEAST_ANSWERING), LEAST_ANSWERING)
-    found = float(judges.judges()["found"].logit(found_signs(put, signs, likely)[None])[0])
+    found = float(classifiers.classifiers()["found"].logit(found_features(put, features, likely)[None])[0])
     best = np.sort(read[nearest])[-NEXT:] if nearest else np.array([LEAST_ANSWERING])
     found += BEST_SHARE * float(best[-1]) + NEXT_SHARE * float(best.mean())
     likely = likely * np.exp(READ_SHARE * read)  # odds, which are about the likelihood where that is small
     order = [int(turn) for turn in np.argsort(-likely, kind="stable") if likely[turn] > 0]
     if not order or found < (FOUND_STRANGE if _is_strange(put) else FOUND):
         return Reply(False, "", (), tuple(map(talk.whole, order[:NEAREST])))
-    close, told_close = (share * likely[order[0]] for share in (CLOSE, TOLD_CLOSE))
+    close, quoted_close = (share * likely[order[0]] for share in (CLOSE, QUOTED_CLOSE))
     turns: list[int] = []
-    told: list[int] = []  # those of which the answer is made; the others only stand below it
+    quoted: list[int] = []  # those of which the answer is made; the others only stand below it
     for rank, turn in enumerate(order[:MOST]):
         if rank < LEAST or likely[turn] >= close:
             together = _exchange(talk, turn) if rank < WITH_EXCHANGE and within is None else [turn]
             turns += [t for t in together if t not in turns]
-            told += together if rank < WITH_EXCHANGE or likely[turn] >= told_close else []
+            quoted += together if rank < WITH_EXCHANGE or likely[turn] >= quoted_close else []
     turns = sorted(turns[:MOST])
-    told = [turn for turn in told if turn in turns]  # nothing is answered from what does not stand below
-    return Reply(True, _answer(talk, put, answers, told), tuple(talk.whole(t) for t in turns))
+    quoted = [turn for turn in quoted if turn in turns]  # nothing is answered from what does not stand below
+    return Reply(True, _answer(talk, put, answers, quoted), tuple(talk.whole(t) for t in turns))
 
 
 def _is_strange(put: Asked) -> bool:
@@ -116,10 +116,10 @@ def _exchange(talk: Scene, turn: int) -> list[int]:
 def _answer(talk: Scene, put: Asked, answers: Logits, turns: list[int]) -> str:
     """The sentences of the passages that come nearest to the question, each voice named."""
     inside = [(number, s) for number, s in enumerate(talk.sentences) if s.turn in turns]
-    told = [pair for pair in inside if not pair[1].is_question] or inside
-    weights = {number: _weight(talk, put, answers, number) for number, _ in told}
+    statements = [pair for pair in inside if not pair[1].is_question] or inside
+    weights = {number: _weight(talk, put, answers, number) for number, _ in statements}
     least = max(weights.values()) - BEHIND
-    near = [pair for pair in told if weights[pair[0]] >= least]
+    near = [pair for pair in statements if weights[pair[0]] >= least]
     chosen = sorted(near, key=lambda pair: -weights[pair[0]])[:SENTENCES]
     parts: list[str] = []
     voice = ""
@@ -133,6 +133,6 @@ def _answer(talk: Scene, put: Asked, answers: Logits, turns: list[int]) -> str:
 
 def _weight(talk: Scene, put: Asked, answers: Logits, number: int) -> float:
     sentence = talk.sentences[number]
-    tells = bool(figures_in(sentence.text)) or any(t.pos == "PROPN" for t in sentence.tokens)
-    fits = 0.1 * tells + 0.15 * put.fits(talk, sentence.text)
+    is_specific = bool(figures_in(sentence.text)) or any(t.pos == "PROPN" for t in sentence.tokens)
+    fits = 0.1 * is_specific + 0.15 * put.fits(talk, sentence.text)
     return float(put.near[number]) + fits + ANSWERS_SHARE * float(answers[number])

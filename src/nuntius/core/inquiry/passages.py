@@ -1,15 +1,15 @@
-"""How much each turn looks like the answer to a question: signs for the trained judges of passages."""
+"""How much each turn looks like the answer to a question: features for the trained classifiers of passages."""
 
 import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.inquiry.asked import Asked
 from nuntius.core.language.en.wants import AMOUNTS, WANTS
-from nuntius.core.minutes.judges import Likely
+from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.scene import Scene
 
 BESIDE = 3  # turns before a turn in which its subject may have been named
-PASSAGE_SIGNS = (
+PASSAGE_FEATURES = (
     "nearest sentence", "near with neighbours", "near with what led to it", "words", "words beside", "words before", "fits",
     "fits and words beside", "fits and near", "asks", "short", "answers", "near the question answered", "named speaks",
     "worth", "action and who", "decision and which", "figure and count",
@@ -17,23 +17,23 @@ PASSAGE_SIGNS = (
 OF_BEST = ("nearest sentence", "near with neighbours", "words", "words beside", "words before", "fits")
 OF_ALL = ("nearest sentence", "words", "words beside", "fits and words beside")
 FEW = 5  # turns that are looked at together
-FOUND_SIGNS = (
+FOUND_FEATURES = (
     "best", *OF_BEST, *(f"highest {name}" for name in OF_ALL), "five likeliest", "five nearest", "nearest stands out",
     "never said", "seldom word said", "names something", *(f"wants {kind}" for kind in WANTS),
     *(f"wants {kind}, fits" for kind in WANTS), *(f"wants {kind}, words beside" for kind in WANTS),
 )  # fmt: skip
 
 
-def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArray[np.float32]:
-    """Signs of each turn, shape (turns, PASSAGE_SIGNS), each between about 0 and 1.
+def passage_features(talk: Scene, asked: Asked, likelihoods: dict[str, Likely]) -> NDArray[np.float32]:
+    """Features of each turn, shape (turns, PASSAGE_FEATURES), each between about 0 and 1.
 
-    `judged` holds for each kind the likelihood of every sentence of the talk.
+    `likelihoods` holds for each kind the likelihood of every sentence of the talk.
     """
     count = len(talk.by_turn)
     sums = np.array([talk.vectors[list(turn)].sum(0) for turn in talk.numbers])
     near = talk.highest(asked.near)
-    likely = {kind: talk.highest(judged[kind]) for kind in ("worth", "action", "decision")}
-    made = np.zeros((count, len(PASSAGE_SIGNS)), np.float32)
+    likely = {kind: talk.highest(likelihoods[kind]) for kind in ("worth", "action", "decision")}
+    made = np.zeros((count, len(PASSAGE_FEATURES)), np.float32)
     for turn in range(count):
         around = range(max(0, turn - 1), min(count, turn + 2))
         before = range(max(0, turn - BESIDE), turn + 1)
@@ -52,11 +52,11 @@ def passage_signs(talk: Scene, asked: Asked, judged: dict[str, Likely]) -> NDArr
     return made
 
 
-def found_signs(asked: Asked, signs: NDArray[np.float32], likely: Likely) -> NDArray[np.float32]:
-    """Signs of whether the likeliest turn answers the question at all, shape (FOUND_SIGNS,)."""
-    best = signs[int(np.argmax(likely))]
-    of_best = {name: float(best[PASSAGE_SIGNS.index(name)]) for name in OF_BEST}
-    highest = [float(signs[:, PASSAGE_SIGNS.index(name)].max()) for name in OF_ALL]
+def found_features(asked: Asked, features: NDArray[np.float32], likely: Likely) -> NDArray[np.float32]:
+    """Features of whether the likeliest turn answers the question at all, shape (FOUND_FEATURES,)."""
+    best = features[int(np.argmax(likely))]
+    of_best = {name: float(best[PASSAGE_FEATURES.index(name)]) for name in OF_BEST}
+    highest = [float(features[:, PASSAGE_FEATURES.index(name)].max()) for name in OF_ALL]
     near = np.sort(asked.near)[::-1]
     apart = float(near[0] - near.mean()) / (float(near.std()) or 1.0) / FEW
     kinds = np.array([float(asked.wants == kind) for kind in WANTS])

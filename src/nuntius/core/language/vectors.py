@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from tokenizers import Tokenizer
 
 from nuntius.core.errors import ModelMissing
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.cache import Kept
 from nuntius.core.networks import on_all_cores, shipped_network
 
 TOKENIZER_DIGEST = "be50c3628f2bf5bb5e3a7f17b1f74611b2561a3a27eeab05e5aa30f411572037"  # sha256

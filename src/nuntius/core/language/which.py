@@ -16,7 +16,7 @@ LEAST_WORDS = 30  # of talk; below it the question is not asked
 
 
 def is_english(transcript: Transcript) -> bool:
-    """Whether enough of the words are English function words; True for a talk too short to tell."""
+    """Whether enough of the words are English function words; True for a talk too short to decide."""
     words = [word for turn in transcript.turns for word in re.findall(r"[^\W\d_]+", turn.text.lower())]
     if len(words) < LEAST_WORDS:
         return True

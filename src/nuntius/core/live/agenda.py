@@ -35,8 +35,8 @@ def suggested(items: Sequence[AgendaItem], on: int | None, lines: Sequence[Voice
     that names several items reads the agenda out, and is left aside.
     """
     recent = [_words(each.text) for each in lines if each.line.end > now - LOOKED_AT]
-    told = [words for words in recent if sum(_said(item, words) > 0 for item in items) < 2]
-    said = set().union(*told)
+    clear = [words for words in recent if sum(_said(item, words) > 0 for item in items) < 2]
+    said = set().union(*clear)
     counts = [_said(item, said) for item in items]
     best = max(counts, default=0)
     if best <= 0 or counts.count(best) > 1:

@@ -12,7 +12,7 @@ from nuntius.core.transcript.transcript import Transcript
 LEAST_WORDS, LEAST_SECONDS = 60, 45.0  # of talk before anything is worth a brief
 RECENT = 120.0  # seconds that "the last two minutes" reach back
 MOST_SO_FAR, MOST_RECENT = 7, 5  # lines
-SHORTEST = 5  # words of a sentence that tells something
+SHORTEST = 5  # words of a sentence with some content
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,9 +63,9 @@ def brief(transcript: Transcript, facts: MeetingFacts, reader: str) -> Brief:
 
 def _so_far(minutes: Minutes) -> tuple[Statement, ...]:
     """What holds by now: notes, decisions and actions first, then key points, spread over the subjects."""
-    told = [line for line in minutes.lines if line.kind != "question" and line.state != "superseded"]
-    firm = [line for line in told if line.kind in ("note", "decision", "action")]
-    rest = [line for line in told if line not in firm]
+    standing = [line for line in minutes.lines if line.kind != "question" and line.state != "superseded"]
+    firm = [line for line in standing if line.kind in ("note", "decision", "action")]
+    rest = [line for line in standing if line not in firm]
     room = max(0, MOST_SO_FAR - len(firm[-MOST_SO_FAR:]))
     step = max(1, len(rest) // room) if room else 1
     chosen = [*firm[-MOST_SO_FAR:], *rest[::step][:room]]
@@ -80,18 +80,18 @@ def _statement(line: Line) -> Statement:
 
 
 def _recent(talk: Scene) -> tuple[Statement, ...]:
-    """The sentences of the last two minutes that tell most, in the order of the talk."""
+    """The sentences of the last two minutes with the most content, in the order of the talk."""
     turns = talk.transcript.turns
     since = turns[-1].end - RECENT
-    told = [
+    standing = [
         s
         for s in talk.sentences
         if turns[s.turn].words[s.first].start >= since
         and len(s.text.split()) >= SHORTEST
         and not talk.backchannel[s.turn]
     ]
-    nouns = {s: sum(t.pos in ("NOUN", "PROPN", "NUM") for t in s.tokens) for s in told}
-    chosen = sorted(told, key=lambda s: -nouns[s])[:MOST_RECENT]
+    nouns = {s: sum(t.pos in ("NOUN", "PROPN", "NUM") for t in s.tokens) for s in standing}
+    chosen = sorted(standing, key=lambda s: -nouns[s])[:MOST_RECENT]
     return tuple(
         Statement(f"{s.speaker}: {wording.clean(s.text)}", (passage(s),))
         for s in sorted(chosen, key=lambda s: (s.turn, s.first))

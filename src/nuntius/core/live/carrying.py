@@ -8,7 +8,7 @@ from nuntius.core.transcript.edits import retimed
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 
-EDGE = 0.6  # seconds by which the two recognisers' borders of the same words differ
+EDGE = 0.6  # seconds by which the two recognisers' boundaries of the same words differ
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,11 +81,11 @@ def _narrowed(correction: Correction, first: int, settled: list[str]) -> tuple[i
 
 
 def _places(heard: Sequence[str], settled: Sequence[str]) -> list[int]:
-    """For each border between words heard live (0 to len), the border among the settled words."""
+    """For each boundary between words heard live (0 to len), the boundary among the settled words."""
     places = [0] * (len(heard) + 1)
     for _, a, b, c, d in SequenceMatcher(None, _plain(heard), _plain(settled), autojunk=False).get_opcodes():
-        for border in range(a, b + 1):
-            places[border] = c + round((border - a) / (b - a) * (d - c)) if b > a else d
+        for boundary in range(a, b + 1):
+            places[boundary] = c + round((boundary - a) / (b - a) * (d - c)) if b > a else d
     places[len(heard)] = len(settled)
     return places
 

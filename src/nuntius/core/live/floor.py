@@ -25,7 +25,7 @@ def live_floor(lines: Sequence[VoicedLine], now: float, speaking: bool = False) 
     """The floor at `now`; `speaking` says that a line is being spoken that has not been settled.
 
     A stretch is unbroken while the same voice goes on with pauses of at most 1.5 s. Lines whose voice has not
-    been told go to the voice before them. Empty for no lines.
+    been assigned go to the voice before them. Empty for no lines.
     """
     seconds: dict[str, float] = {}
     longest: dict[str, float] = {}

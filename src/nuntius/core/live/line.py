@@ -22,7 +22,7 @@ class Heard:
 
 @dataclass(frozen=True, slots=True)
 class VoicedLine:
-    """A settled line with its voice (None while no voice has been told) and a person's words in its place."""
+    """A settled line with its voice (None while none is assigned) and a person's words in its place."""
 
     number: int
     line: LiveLine

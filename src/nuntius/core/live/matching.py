@@ -1,4 +1,4 @@
-"""Voices told live and voices told afterwards, matched by the time in which both speak."""
+"""Voices diarized live and afterwards, matched by the time in which both speak."""
 
 from collections.abc import Sequence
 

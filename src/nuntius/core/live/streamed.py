@@ -19,7 +19,7 @@ OPTIONS = {"return_audio_data": "false", "identify_speakers": "false"}
 # 2 s, 0.5 s for one of 8 s), so a long line is looked at less often.
 QUICK, SLOW = 0.75, 1.25  # seconds between two looks at a short and at a long line
 LONG_LINE = 4.0  # seconds
-FRESH_AFTER = 40  # settled lines after which the engine's stream is begun anew, so that memory does not grow
+FRESH_AFTER = 40  # settled lines after which the engine's stream is begun again, so that memory does not grow
 
 
 class StreamEngine:
@@ -36,7 +36,7 @@ class _Stream:
 
     handle: int
     begun: float
-    told: set[int] = field(default_factory=set)
+    reported: set[int] = field(default_factory=set)
 
 
 class StreamedLines:
@@ -56,7 +56,7 @@ class StreamedLines:
         if self._now - self._looked < (SLOW if length > LONG_LINE else QUICK):
             return Heard((), self._partial)
         settled = self._look()
-        if len(self._stream.told) >= FRESH_AFTER and self._partial is None:
+        if len(self._stream.reported) >= FRESH_AFTER and self._partial is None:
             self._close()
             self._stream = self._open(self._now)
         return Heard(settled, self._partial)
@@ -95,11 +95,11 @@ class StreamedLines:
         settled = []
         for i in range(out.contents.line_count if out else 0):
             raw = out.contents.lines[i]
-            if raw.id in self._stream.told:
+            if raw.id in self._stream.reported:
                 continue
             line = self._line(raw.text, raw.start_time, raw.duration)
             if raw.is_complete:
-                self._stream.told.add(raw.id)
+                self._stream.reported.add(raw.id)
                 if line:
                     settled.append(line)
             else:

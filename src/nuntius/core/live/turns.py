@@ -10,7 +10,7 @@ from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import Word, spread
 
-NOBODY = "Voice A"  # where no voice has been told (yet)
+NOBODY = "Voice A"  # where no voice has been assigned (yet)
 NEAR = 1.0  # seconds beside a line in which a voice may stand for it
 LEAST_PIECE = 0.7  # seconds of a line that a voice must speak to have a piece of its own
 NEAR_END = 0.8  # seconds from a change of voice within which the end of a sentence is taken for it
@@ -31,7 +31,7 @@ def voice_of(line: LiveLine, spans: Sequence[Span]) -> str | None:
 
 
 def split_at_voices(line: LiveLine, spans: Sequence[Span]) -> list[tuple[LiveLine, str]]:
-    """The line in pieces, each with its voice, where one voice follows another within it; [] where none is told.
+    """The line in pieces, each with its voice, where one voice follows another within it; [] where none is assigned.
 
     The recogniser ends lines at pauses, and people answer without one. A voice needs 0.7 s of the line to have a
     piece of its own; a piece ends behind the word nearest to where the next voice begins, rather at the end of a
@@ -43,7 +43,7 @@ def split_at_voices(line: LiveLine, spans: Sequence[Span]) -> list[tuple[LiveLin
     pieces: list[tuple[LiveLine, str]] = []
     first = 0
     for voice, _, at in changes:
-        last = _border(words, first, at)
+        last = _boundary(words, first, at)
         if last is not None:
             pieces.append((_piece(words[first:last]), voice))
             first = last
@@ -53,11 +53,11 @@ def split_at_voices(line: LiveLine, spans: Sequence[Span]) -> list[tuple[LiveLin
     return [(line, whole)] if whole is not None else []
 
 
-def _border(words: Sequence[Word], first: int, at: float) -> int | None:
+def _boundary(words: Sequence[Word], first: int, at: float) -> int | None:
     """Number of the word that begins a new piece near `at` seconds; None where a piece would be left empty."""
-    borders = range(first + 1, len(words))
-    ends = [i for i in borders if words[i - 1].text[-1:] in ".?!," and abs(words[i].start - at) <= NEAR_END]
-    return min(ends or borders, key=lambda i: abs(words[i].start - at), default=None)
+    boundaries = range(first + 1, len(words))
+    ends = [i for i in boundaries if words[i - 1].text[-1:] in ".?!," and abs(words[i].start - at) <= NEAR_END]
+    return min(ends or boundaries, key=lambda i: abs(words[i].start - at), default=None)
 
 
 def _piece(words: Sequence[Word]) -> LiveLine:
@@ -67,7 +67,7 @@ def _piece(words: Sequence[Word]) -> LiveLine:
 def live_transcript(lines: Sequence[VoicedLine], duration: float) -> Transcript:
     """Turns of the lines so far: lines of one voice that follow each other closely are one turn.
 
-    A line whose voice has not been told yet goes to the voice before it. Empty for no lines.
+    A line without a voice yet goes to the voice before it. Empty for no lines.
     """
     turns: list[Turn] = []
     voice = NOBODY
@@ -86,7 +86,7 @@ def live_transcript(lines: Sequence[VoicedLine], duration: float) -> Transcript:
 def turn_start(lines: Sequence[VoicedLine], at: float) -> float:
     """Start in seconds of the turn being spoken at `at`, else of the last one before it; `at` where nobody spoke.
 
-    A line whose voice has not been told yet stands for itself.
+    A line without a voice yet stands for itself.
     """
     before = [each for each in sorted(lines, key=lambda each: (each.line.start, each.number)) if each.line.start <= at]
     start = before[-1].line.start if before else at

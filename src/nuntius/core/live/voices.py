@@ -1,4 +1,4 @@
-"""Voices told while the meeting runs: soon by those known already, now and then anew over all of it."""
+"""Voices assigned while the meeting runs: soon by those known already, now and then again over all of it."""
 
 from bisect import bisect_left
 from collections.abc import Sequence
@@ -18,7 +18,7 @@ LATEST = 40.0  # seconds that are looked at between two runs over the whole
 
 
 class LiveVoices:
-    """Takes the sound as it arrives and tells whose each line is."""
+    """Takes the sound as it arrives and assigns each line to a voice."""
 
     def __init__(self, networks: Networks) -> None:
         self._diarizer = WindowDiarizer(networks, block=BLOCK)
@@ -32,13 +32,13 @@ class LiveVoices:
 
     @property
     def has_news(self) -> bool:
-        """Whether sound has been listened to that no line was told by yet."""
+        """Whether sound has been listened to by which no line has a voice yet."""
         return self._diarizer.reached > self._told_at
 
-    def tell(self, lines: Sequence[VoicedLine]) -> dict[int, list[tuple[LiveLine, str]]]:
+    def assign(self, lines: Sequence[VoicedLine]) -> dict[int, list[tuple[LiveLine, str]]]:
         """The voice of each line, by its number, as far as the sound has been listened to; {} when nothing is new.
 
-        Between two runs over the whole only the latest lines are told. A line whose voice is told for the first time
+        Between two runs over the whole only the latest lines get voices. A line whose voice is assigned for the first time
         comes in pieces where voices follow each other in it. A voice keeps the name that its lines bear already.
         """
         if not self.has_news:
@@ -53,11 +53,11 @@ class LiveVoices:
         there = [e for e in lines if e.line.end <= self._told_at and e.line.start >= since]
         longest = max((span.end - span.start for span in spans), default=0.0)
         starts = [span.start for span in spans]
-        told = {e.number: _pieces(e, _near(e.line, spans, starts, longest)) for e in there}
-        return {number: pieces for number, pieces in told.items() if pieces}
+        assigned = {e.number: _pieces(e, _near(e.line, spans, starts, longest)) for e in there}
+        return {number: pieces for number, pieces in assigned.items() if pieces}
 
     def _whole(self, lines: Sequence[VoicedLine]) -> list[Span]:
-        """Voices found anew over the whole, under the names that lines bear already."""
+        """Voices found again over the whole, under the names that lines bear already."""
         spans = self._diarizer.spans()
         before = [Span(e.line.start, e.line.end, e.voice) for e in lines if e.voice]
         self._names = matched(before, spans) if before else {span.voice: span.voice for span in spans}

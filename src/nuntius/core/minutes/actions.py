@@ -9,28 +9,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.asking import OF_ALL, ORDERED, asked_of
-from nuntius.core.minutes.changing import deadline_set, joining_in
-from nuntius.core.minutes.clearer import (
-    CLEAR_ENOUGH,
-    beside,
-    made_clear,
-    spoken_of,
-    to_speaker,
-    to_whom,
-    with_reference,
-)
-from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due, is_bare_day
-from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
-from nuntius.core.minutes.judges import Likely
-from nuntius.core.minutes.line import Line
-from nuntius.core.minutes.promising import commitment
-from nuntius.core.minutes.quoting import quoted
-from nuntius.core.minutes.recast import recast
-from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.stating import left_unsaid_by_task
-from nuntius.core.minutes.taking import (
+from nuntius.core.minutes.acceptance import (
     REACH,
     SHORTEST_TASK,
     dismissed,
@@ -42,7 +21,28 @@ from nuntius.core.minutes.taking import (
     we_could,
     welcomed,
 )
-from nuntius.core.minutes.unruled import LEAST_SAID, judged
+from nuntius.core.minutes.asking import OF_ALL, ORDERED, asked_of
+from nuntius.core.minutes.changing import deadline_set, joining_in
+from nuntius.core.minutes.classifiers import Likely
+from nuntius.core.minutes.coreference import (
+    CLEAR_ENOUGH,
+    beside,
+    made_clear,
+    spoken_of,
+    to_speaker,
+    to_whom,
+    with_reference,
+)
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due, is_bare_day
+from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
+from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.promising import commitment
+from nuntius.core.minutes.quoting import quoted
+from nuntius.core.minutes.recast import recast
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.stating import left_unsaid_by_task
+from nuntius.core.minutes.unruled import LEAST_SAID, likelihoods
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 
@@ -107,7 +107,7 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
         found = None if ordered or supposed or scene.highest_inside(likely, found.evidence) < LEAST else found
     answers = answers or (bool(findings) and _tells_when(scene, sentence, findings[-1]))
     if found is None and likely[number] >= ENOUGH and not answers:
-        found = judged(scene, sentence, float(likely[number]))
+        found = likelihoods(scene, sentence, float(likely[number]))
     return found
 
 

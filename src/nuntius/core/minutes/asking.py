@@ -8,13 +8,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.names import first_name
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.clearer import made_clear
-from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due
-from nuntius.core.minutes.findings import Finding
-from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import tells_to
-from nuntius.core.minutes.taking import (
+from nuntius.core.minutes.acceptance import (
     BRIEF,
     SHORTEST_TASK,
     all_others,
@@ -29,7 +23,13 @@ from nuntius.core.minutes.taking import (
     takes_on,
     unreal,
 )
-from nuntius.core.minutes.untaken import untaken
+from nuntius.core.minutes.coreference import made_clear
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due
+from nuntius.core.minutes.features import tells_to
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.unassigned import untaken
 from nuntius.core.minutes.wanting import wanted_of
 
 ASKED_BACK = 2  # turns behind a question that is asked back within which a task is taken on

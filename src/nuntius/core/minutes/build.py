@@ -10,12 +10,13 @@ from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.language.which import is_english
 from nuntius.core.minutes.actions import find_actions
 from nuntius.core.minutes.chapters import find_chapters
+from nuntius.core.minutes.classifiers import Likely, likelihoods, segmentation_likelihoods
 from nuntius.core.minutes.coverage import find_coverage
 from nuntius.core.minutes.decisions import find_decisions
 from nuntius.core.minutes.doubts import doubted
 from nuntius.core.minutes.figures import find_figures
-from nuntius.core.minutes.judges import Likely, judged, judged_borders
 from nuntius.core.minutes.key_points import find_key_points, is_marked
+from nuntius.core.minutes.keywords import find_by_keywords
 from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
 from nuntius.core.minutes.named import find_named
 from nuntius.core.minutes.needs import find_needs
@@ -23,7 +24,6 @@ from nuntius.core.minutes.notes import note_lines
 from nuntius.core.minutes.plain import REMARK, plain_chapters, plain_key_points
 from nuntius.core.minutes.questions import find_questions
 from nuntius.core.minutes.scene import KEPT, Scene, scene
-from nuntius.core.minutes.sought import find_sought
 from nuntius.core.minutes.steps import find_steps
 from nuntius.core.minutes.turning_points import find_turning_points
 from nuntius.core.minutes.unwanted import without_unwanted
@@ -59,7 +59,7 @@ def make_minutes(
     if known:
         chapters = _chapters(talk, fine)
         found = _found(talk, chapters, template, length, detailed)
-        worth = judged(talk)["worth"]
+        worth = likelihoods(talk)["worth"]
     else:
         chapters = plain_chapters(talk, fine)
         found = [*note_lines(talk), *plain_key_points(talk, chapters, length, detailed)]
@@ -75,7 +75,7 @@ def _found(
     talk: Scene, chapters: tuple[Chapter, ...], template: Template, length: str, detailed: frozenset[int]
 ) -> list[Line]:
     """Lines of every kind that the template asks for."""
-    likely, firm = judged(talk), _firm(talk)
+    likely, firm = likelihoods(talk), _firm(talk)
     told = [line for line in firm if line.kind != "question" or "question" in template.kinds]
     lines = [*note_lines(talk), *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
@@ -85,19 +85,19 @@ def _found(
         lines += find_turning_points(talk, firm)
     for number, section in enumerate(template.sections):
         if not section.kinds:
-            lines += [replace(line, place=number) for line in find_sought(talk, section)]
+            lines += [replace(line, place=number) for line in find_by_keywords(talk, section)]
     return [*firm, *(doubted(talk, line, likely) for line in lines)]
 
 
 @lru_cache(maxsize=2 * KEPT)
 def _chapters(talk: Scene, fine: bool) -> tuple[Chapter, ...]:
-    return find_chapters(talk, judged_borders(talk), fine)
+    return find_chapters(talk, segmentation_likelihoods(talk), fine)
 
 
 @lru_cache(maxsize=KEPT)
 def _firm(talk: Scene) -> tuple[Line, ...]:
     """Decisions, actions and questions: no template and no length changes them, so those of the last talks are kept."""
-    likely = judged(talk)
+    likely = likelihoods(talk)
     actions = find_actions(talk, likely["action"])
     decisions = find_decisions(talk, likely["decision"], actions)
     lines = (*decisions, *actions, *find_questions(talk, likely["question"]))

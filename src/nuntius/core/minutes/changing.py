@@ -5,13 +5,13 @@ from dataclasses import replace
 from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
+from nuntius.core.minutes.acceptance import REACH, unreal
 from nuntius.core.minutes.days_named import in_sentence, named_before
 from nuntius.core.minutes.due import by_next_meeting, is_bare_day
+from nuntius.core.minutes.features import is_imperative
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import is_imperative
-from nuntius.core.minutes.taking import REACH, unreal
 
 JOINING_REACH = 3  # turns within which somebody joins in a task
 MAY_ASK_OF_ALL = frozenset(  # verbs of `When do you want it?`, of whatever is done
@@ -108,7 +108,7 @@ def _told_when(sentence: Sentence, last: Finding) -> bool:
 
 
 def _names_other_day(scene: Scene, sentence: Sentence, evidence: tuple[Passage, ...]) -> bool:
-    """Whether words name a day anew: `That's the second of April`, or a few behind another's proposal of a day."""
+    """Whether words name a day again: `That's the second of April`, or a few behind another's proposal of a day."""
     before = [t for t in scene.preceding(sentence.turn, 1) if scene.speaker(t) != sentence.speaker]
     last = [scene.by_turn[t][-1] for t in before if scene.by_turn[t]]
     asked = [s for s in last if s.is_question and not speaks_of_other(scene, s, evidence)]

@@ -8,9 +8,9 @@ from numpy.typing import NDArray
 
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.dividing import borders
 from nuntius.core.minutes.line import Chapter
 from nuntius.core.minutes.scene import Scene
+from nuntius.core.minutes.segmentation import boundaries
 from nuntius.core.minutes.subjects import OPENING_SENTENCES, agenda_words, names_subject, subject_of
 from nuntius.core.minutes.titles import titles as titles_of
 
@@ -27,11 +27,11 @@ def find_chapters(scene: Scene, likely: NDArray[np.float32], fine: bool = False)
     count = len(scene.transcript.turns)
     if not count:
         return ()
-    chapters = _titled(scene, [0, *borders(likely, fine)])
+    chapters = _titled(scene, [0, *boundaries(likely, fine)])
     if scene.facts.agenda:
         return chapters
-    anew = [0, *(b.first for a, b in pairwise(chapters) if not _on_one_subject(a.title, b.title))]
-    return chapters if len(anew) == len(chapters) else _titled(scene, anew)
+    again = [0, *(b.first for a, b in pairwise(chapters) if not _on_one_subject(a.title, b.title))]
+    return chapters if len(again) == len(chapters) else _titled(scene, again)
 
 
 def _titled(scene: Scene, firsts: list[int]) -> tuple[Chapter, ...]:
@@ -41,7 +41,7 @@ def _titled(scene: Scene, firsts: list[int]) -> tuple[Chapter, ...]:
 
 
 def _on_one_subject(a: str, b: str) -> bool:
-    """`School contract`, then `School`: what is named anew was still spoken of."""
+    """`School contract`, then `School`: what is named again was still spoken of."""
     first, second = (set(title.lower().split()) for title in (a, b))
     return first <= second or second <= first
 
@@ -57,11 +57,11 @@ def chair(scene: Scene) -> str:
     return score.most_common(1)[0][0] if score else ""
 
 
-BORDER_SIGNS = (
+BOUNDARY_FEATURES = (
     "shift", "leads", "addressed", "leads addressed", "nominal", "leads nominal", "opening", "leads opening", "question",
     "leads question", "agenda", "leads agenda", "novelty", "novel nouns", "after light", "after assent", "after backchannel",
     "after question", "one before leads", "words", "ordinal", "announces", "pause", "leads alone", "lines up", "names", "leads names", "names unasked", "names what stays",
-    "names anew and goes on", "names anew and calls", "after a naming", "after a call", "wide novelty", "novelty peaks", "stays",
+    "names again and goes on", "names again and calls", "after a naming", "after a call", "wide novelty", "novelty peaks", "stays",
     "floor changes", "another holds it", "calls who holds it", "how much is held", "held for the first time", "takes it from the leader",
 )  # fmt: skip
 WIDE = 12  # turns on each side of a wide look
@@ -69,16 +69,16 @@ MANY = 25  # words of a turn's opening that count as many
 ROUND = 8  # turns on each side in which it is seen who holds the floor
 SHORT = 8  # words of a turn that only calls on somebody
 STAYS = 2  # turns ahead that speak of a subject which is new and stays
-NAMING = 11  # signs of `_naming_row`
-FLOOR = 6  # signs of `_floor_rows`
+NAMING = 11  # features of `_naming_row`
+FLOOR = 6  # features of `_floor_rows`
 LONG_PAUSE = 2.0  # seconds
 
 
-def border_signs(scene: Scene) -> NDArray[np.float32]:
-    """How much each turn sounds like moving on to another subject, shape (turns, BORDER_SIGNS), each 0 to about 1."""
+def boundary_features(scene: Scene) -> NDArray[np.float32]:
+    """How much each turn sounds like moving on to another subject, shape (turns, BOUNDARY_FEATURES), each 0 to about 1."""
     leader, agenda, changes = chair(scene), agenda_words(scene), novelty(scene)
     turns = range(len(scene.transcript.turns))
-    rows = np.array([_border_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
+    rows = np.array([_boundary_row(scene, t, leader, agenda, changes[t]) for t in turns], np.float32)
     named = [subject_of(scene, turn) for turn in turns]
     wide = novelty(scene, WIDE)
     naming = np.array([_naming_row(scene, t, leader, named, wide) for t in turns], np.float32)
@@ -86,7 +86,7 @@ def border_signs(scene: Scene) -> NDArray[np.float32]:
 
 
 def _floor_rows(scene: Scene, leader: str) -> NDArray[np.float32]:
-    """The signs that have to do with who holds the floor before and after each turn, the leader apart."""
+    """The features that have to do with who holds the floor before and after each turn, the leader apart."""
     voices = sorted({scene.speaker(turn) for turn in range(len(scene.by_turn))} - {leader})
     spoken = np.zeros((len(scene.by_turn) + 1, len(voices) + 1))  # the last column for all who are left out
     for turn in range(len(scene.by_turn)):
@@ -99,13 +99,13 @@ def _floor_rows(scene: Scene, leader: str) -> NDArray[np.float32]:
         after = _shares(spoken[min(turn + ROUND + 1, len(scene.by_turn))] - spoken[turn])
         holder = int(after.argmax())
         name = voices[holder] if after[holder] else ""
-        anew = after[holder] * (1 - before[holder])
-        opening = scene.by_turn[turn][:OPENING_SENTENCES] if anew else ()
+        again = after[holder] * (1 - before[holder])
+        opening = scene.by_turn[turn][:OPENING_SENTENCES] if again else ()
         called = any(scene.roster.addressee(s.text) == name for s in opening)
         takes = scene.speaker(turn) == name and scene.speaker(turn - 1) == leader
         made[turn] = [
-            1 - np.minimum(before, after).sum(), holder != before.argmax(), anew * called, after[holder],
-            1 - _shares(spoken[turn])[holder], anew * takes,
+            1 - np.minimum(before, after).sum(), holder != before.argmax(), again * called, after[holder],
+            1 - _shares(spoken[turn])[holder], again * takes,
         ]  # fmt: skip
     return made
 
@@ -115,7 +115,7 @@ def _shares(words: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def _naming_row(scene: Scene, turn: int, leader: str, named: list[str], wide: list[float]) -> list[float]:
-    """The signs of a turn that have to do with the subject that it names, and with a wide look around it."""
+    """The features of a turn that have to do with the subject that it names, and with a wide look around it."""
     opening = scene.by_turn[turn][:OPENING_SENTENCES]
     names = float(bool(named[turn]) and turn > 0)
     leads = float(scene.speaker(turn) == leader)
@@ -127,23 +127,23 @@ def _naming_row(scene: Scene, turn: int, leader: str, named: list[str], wide: li
     stays = float(any(word in named[turn].lower() for word in staying))
     before = scene.text(turn - 1) if turn else ""
     just = " ".join(scene.text(t) for t in scene.preceding(turn, LEAST_TURNS)).lower()
-    anew = names * unasked * float(named[turn].split()[-1].lower() not in just if named[turn] else 0)
+    again = names * unasked * float(named[turn].split()[-1].lower() not in just if named[turn] else 0)
     goes_on = float(len(scene.text(turn).split()) > SHORT)
     calls = float(any(scene.roster.addressee(s.text) for s in opening) or "?" in scene.text(turn))
     short = float(len(before.split()) <= SHORT)
     called = float(turn > 0 and any(scene.roster.addressee(s.text) for s in scene.by_turn[turn - 1]))
     around = wide[max(0, turn - LEAST_TURNS) : turn + LEAST_TURNS + 1]
     return [
-        names, leads * names, names * unasked, names * stays, anew * goes_on, anew * calls,
+        names, leads * names, names * unasked, names * stays, again * goes_on, again * calls,
         float(turn > 1 and bool(named[turn - 1])) * short, called * short, wide[turn], float(wide[turn] == max(around)),
         min(1.0, len(staying) / 2),
     ]  # fmt: skip
 
 
-def _border_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], change: float) -> list[float]:
+def _boundary_row(scene: Scene, turn: int, leader: str, agenda: frozenset[str], change: float) -> list[float]:
     opening = scene.by_turn[turn][:3]
     if not opening or scene.backchannel[turn] or not turn:
-        return [0.0] * (len(BORDER_SIGNS) - NAMING - FLOOR)
+        return [0.0] * (len(BOUNDARY_FEATURES) - NAMING - FLOOR)
     text = " ".join(sentence.lower for sentence in opening)
     leads = float(scene.speaker(turn) == leader)
     called = float(any(scene.roster.addressee(s.text) for s in opening))

@@ -11,9 +11,11 @@ from nuntius.core.language.en.dates import SaidDate, said_dates
 from nuntius.core.language.en.numbers import UNITS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import CLEAR_ENOUGH, UNTOLD, beside, chosen_from, with_reference
+from nuntius.core.minutes.acceptance import supposed
+from nuntius.core.minutes.classifiers import Likely
+from nuntius.core.minutes.coreference import CLEAR_ENOUGH, UNTOLD, beside, chosen_from, with_reference
 from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.judges import Likely
+from nuntius.core.minutes.features import is_imperative
 from nuntius.core.minutes.line import Answer, Line
 from nuntius.core.minutes.meeting_again import PARTING, is_named, next_meeting, told_again
 from nuntius.core.minutes.quoting import attributed
@@ -27,15 +29,13 @@ from nuntius.core.minutes.settling import (
     SHORT,
     Ruling,
     by_rule,
-    judged_ruling,
+    likely_ruling,
     proposal_of,
     settles_nothing,
     tells,
     told_next,
 )
-from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.stating import better_stated, left_unsaid
-from nuntius.core.minutes.taking import supposed
 from nuntius.core.minutes.votes import is_counted, result_of, tally
 
 MERGE_REACH = 4  # turns within which two cues are one decision
@@ -90,7 +90,7 @@ def settled(scene: Scene, likely: Likely, actions: Sequence[Line] = ()) -> list[
             break
         sentence = scene.sentences[number]
         if _may_rule(scene, sentence):
-            ruling = ruled.get(int(number)) or judged_ruling(scene, sentence)
+            ruling = ruled.get(int(number)) or likely_ruling(scene, sentence)
             _add(scene, rulings, ruling, actions, float(weights[number]))
     return sorted(rulings, key=lambda ruling: (ruling.sentence.turn, ruling.sentence.first))
 

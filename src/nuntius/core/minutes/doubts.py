@@ -11,9 +11,9 @@ from dataclasses import replace
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.en.numbers import value_of
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import SURELY_MEANT, UNTOLD, shortened, sureness
+from nuntius.core.minutes.classifiers import Likely
+from nuntius.core.minutes.coreference import SURELY_MEANT, UNTOLD, shortened, sureness
 from nuntius.core.minutes.decisions import FIRM
-from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import (
     HAS_A_DAY,
     HEARD_UNSURELY,

@@ -32,7 +32,7 @@ class Forest:
 
     @cached_property
     def _whole(self) -> Tree:
-        """All trees side by side, shape (trees, nodes), so that few rows are judged as quickly as many."""
+        """All trees side by side, shape (trees, nodes), so that few rows are likelihoods as quickly as many."""
         most = max(len(tree.sign) for tree in self.trees)
 
         def side_by_side(of: str, beyond: int) -> NDArray[Any]:
@@ -51,22 +51,22 @@ class Forest:
             side_by_side("likely", 0),
         )
 
-    def of(self, signs: NDArray[np.float32]) -> NDArray[np.float32]:
-        """Likelihood of each row of `signs`, shape (rows,)."""
-        whole, rows = self._whole, np.arange(len(signs))
+    def of(self, features: NDArray[np.float32]) -> NDArray[np.float32]:
+        """Likelihood of each row of `features`, shape (rows,)."""
+        whole, rows = self._whole, np.arange(len(features))
         tree = np.arange(len(self.trees))[:, None]
-        at = np.zeros((len(self.trees), len(signs)), np.int32)
+        at = np.zeros((len(self.trees), len(features)), np.int32)
         while (inside := (sign := whole.sign[tree, at]) != LEAF).any():
-            goes_left = signs[rows, np.maximum(sign, 0)] <= whole.most[tree, at]
+            goes_left = features[rows, np.maximum(sign, 0)] <= whole.most[tree, at]
             at = np.where(inside, np.where(goes_left, whole.left[tree, at], whole.right[tree, at]), at)
         return np.asarray(np.mean(whole.likely[tree, at], axis=0), np.float32)
 
 
-def shipped(name: str, signs: Sequence[str]) -> Forest:
-    """The forest that ships under this name; ValueError where it was made for other signs."""
+def shipped(name: str, features: Sequence[str]) -> Forest:
+    """The forest that ships under this name; ValueError where it was made for other features."""
     kept = json.loads(files("nuntius.core.minutes").joinpath(name).read_text())
-    if kept["signs"] != list(signs):
-        raise ValueError(f"{name} was made for other signs: run `make judges`")
+    if kept["features"] != list(features):
+        raise ValueError(f"{name} was made for other features: run `make classifiers`")
     return forest_of(kept["trees"])
 
 

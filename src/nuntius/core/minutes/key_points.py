@@ -9,8 +9,8 @@ import numpy as np
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
+from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.coverage import find_coverage
-from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Chapter, Coverage, Line
 from nuntius.core.minutes.quoting import answered, with_question
 from nuntius.core.minutes.scene import Scene, passage

@@ -27,7 +27,7 @@ def note_lines(scene: Scene) -> list[Line]:
 
 
 def plain(text: str) -> str:
-    """A note without the signs of its layout: list dashes, asterisks of bold type."""
+    """A note without the features of its layout: list dashes, asterisks of bold type."""
     return re.sub(r"\*\*(.+?)\*\*", r"\1", re.sub(r"^\s*[-*]\s+", "", text.strip())).strip()
 
 

@@ -8,10 +8,10 @@ import numpy as np
 
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.chapters import novelty
-from nuntius.core.minutes.dividing import APART, APART_FINE
 from nuntius.core.minutes.key_points import REDUNDANT
 from nuntius.core.minutes.line import Chapter, Line
 from nuntius.core.minutes.scene import Scene, passage
+from nuntius.core.minutes.segmentation import APART, APART_FINE
 
 SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
 DETAIL = 0.45  # the same for a chapter that is wanted in more detail
@@ -38,9 +38,9 @@ def plain_chapters(scene: Scene, fine: bool = False) -> tuple[Chapter, ...]:
             break
         if all(abs(int(turn) - other) >= apart for other in (0, count, *chosen)):
             chosen.append(int(turn))
-    borders = [0, *sorted(chosen)]
-    ends = [*(border - 1 for border in borders[1:]), count - 1]
-    return tuple(map(Chapter, _titles(scene, borders, ends), borders, ends))
+    boundaries = [0, *sorted(chosen)]
+    ends = [*(boundary - 1 for boundary in boundaries[1:]), count - 1]
+    return tuple(map(Chapter, _titles(scene, boundaries, ends), boundaries, ends))
 
 
 def plain_key_points(
@@ -78,9 +78,9 @@ def _may(sentence: Sentence) -> bool:
     return not sentence.is_question and SHORTEST <= len(sentence.text.split()) <= LONGEST
 
 
-def _titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
+def _titles(scene: Scene, boundaries: list[int], ends: list[int]) -> list[str]:
     """For each chapter the words that it uses often and the others do not, those in capitals before the rest."""
-    bags = [_bag(scene, first, last) for first, last in zip(borders, ends, strict=True)]
+    bags = [_bag(scene, first, last) for first, last in zip(boundaries, ends, strict=True)]
     spread = Counter(word for bag in bags for word in {word.lower() for word in bag})
     titles = []
     for bag in bags:

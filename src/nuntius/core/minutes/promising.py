@@ -6,13 +6,7 @@ from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.clearer import made_clear
-from nuntius.core.minutes.days_named import in_sentence
-from nuntius.core.minutes.due import due, due_around, is_bare_day
-from nuntius.core.minutes.findings import Finding
-from nuntius.core.minutes.line import Passage
-from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.taking import (
+from nuntius.core.minutes.acceptance import (
     SHORTEST_TASK,
     answers_request,
     dismissed,
@@ -21,6 +15,12 @@ from nuntius.core.minutes.taking import (
     taken_along,
     unreal,
 )
+from nuntius.core.minutes.coreference import made_clear
+from nuntius.core.minutes.days_named import in_sentence
+from nuntius.core.minutes.due import due, due_around, is_bare_day
+from nuntius.core.minutes.findings import Finding
+from nuntius.core.minutes.line import Passage
+from nuntius.core.minutes.scene import Scene, passage
 
 BRIEF = 8  # words of a turn that only asks or says when
 

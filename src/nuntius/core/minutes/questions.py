@@ -6,8 +6,8 @@ from dataclasses import replace
 from nuntius.core.language.en import cues
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.figures import figures_in
-from nuntius.core.minutes.judges import Likely
 from nuntius.core.minutes.line import Answer, Line, Passage
 from nuntius.core.minutes.scene import Scene, passage
 

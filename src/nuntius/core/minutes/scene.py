@@ -17,7 +17,7 @@ from nuntius.core.minutes.line import MeetingFacts, Passage
 from nuntius.core.transcript.transcript import Transcript
 
 CONTENT = ("NOUN", "PROPN", "VERB", "ADJ", "NUM", "ADV")  # parts of speech that carry meaning
-KEPT = 2  # scenes kept for the next question or for minutes made anew; one of four hours takes some 100 MB
+KEPT = 2  # scenes kept for the next question or for minutes made again; one of four hours takes some 100 MB
 
 
 @dataclass(frozen=True, eq=False)

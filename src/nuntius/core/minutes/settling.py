@@ -7,10 +7,10 @@ from nuntius.core.language.en import cues, deadlines, rulings
 from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
+from nuntius.core.minutes.features import is_imperative
 from nuntius.core.minutes.line import Passage
 from nuntius.core.minutes.meeting_again import CLOSING
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import is_imperative
 from nuntius.core.minutes.votes import is_counted, motion_before
 
 BEFORE, AFTER = 3, 3  # turns around a cue in which the proposal and the assent are looked for
@@ -54,7 +54,7 @@ def by_rule(scene: Scene, sentence: Sentence) -> Ruling | None:
     )
 
 
-def judged_ruling(scene: Scene, sentence: Sentence) -> Ruling:
+def likely_ruling(scene: Scene, sentence: Sentence) -> Ruling:
     """A decision that is known by how it is said and received, not by a phrase."""
     return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), _state(sentence.lower), JUDGED)
 

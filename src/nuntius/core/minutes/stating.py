@@ -1,7 +1,7 @@
 """Which of the sentences around the heart of a decision states it: behind a bare `Agreed.` stands what was agreed. What the
 words of a decision or of a task leave unsaid.
 
-A forest of trees, by signs, and a network that reads the talk around say of each how near it comes to what a secretary
+A forest of trees, by features, and a network that reads the talk around say of each how near it comes to what a secretary
 would write. `training/train.py` and `training/stating.py` make them from the annotated talk of this repository, in which
 every decision is written out.
 """
@@ -18,8 +18,8 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.language.vectors import Vectors
 from nuntius.core.minutes import wording
-from nuntius.core.minutes.clearer import is_explained, is_untold, telling, weighty
 from nuntius.core.minutes.context import stating, unsaid
+from nuntius.core.minutes.coreference import is_explained, is_untold, telling, weighty
 from nuntius.core.minutes.forest import Forest, shipped
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.settling import tells
@@ -34,7 +34,7 @@ ADDS_TO_FEW = 0.5  # the same beside a task of few words that name nothing
 ADDS_TO_MANY = 2.0  # the same beside one that names something: in unseen talk 16 times nearer, 3 further
 FEW = 4  # words that tell a task where they name something; beside more that name nothing what was added was wrong
 LEAST_STATING = 2  # words
-STATING_SIGNS = (
+STATING_FEATURES = (
     "likelihood", "share of the highest", "heart", "turns apart", "before", "after", "same turn", "rests on", "same voice",
     "words", "few words", "many words", "tells", "untold", "like the heart", "like all", "pronoun", "I", "you", "we", "figure",
     "proposal", "rule for all", "nouns", "verb", "question", "words of the heart",
@@ -58,7 +58,7 @@ def better_stated(
     near = may_state(scene, heart, turns)
     if chosen not in near or len(near) < 2:
         return None
-    nearness = stating_judge().of(stating_signs(scene, heart, near, turns, likely))
+    nearness = stating_classifier().of(stating_features(scene, heart, near, turns, likely))
     if near[int(np.argmax(nearness))] is chosen and len(chosen.text.split()) >= SAYS_ENOUGH:
         return None  # so that the network reads only where there is doubt
     read = stating(scene, heart, turns_around(scene, heart, turns))
@@ -122,10 +122,10 @@ def may_state(scene: Scene, heart: Sentence, turns: Collection[int]) -> list[Sen
     return [s for s in near if s is heart or len(wording.resolution(s.text).split()) >= LEAST_STATING]
 
 
-def stating_signs(
+def stating_features(
     scene: Scene, heart: Sentence, near: Sequence[Sentence], turns: Collection[int], likely: NDArray[np.float32]
 ) -> NDArray[np.float32]:
-    """One row of `STATING_SIGNS` for each sentence of `near`, shape (sentences, signs)."""
+    """One row of `STATING_FEATURES` for each sentence of `near`, shape (sentences, features)."""
     numbers = [scene.index[s.turn, s.first] for s in near]
     vectors: Vectors = scene.vectors[numbers]
     own = scene.vectors[scene.index[heart.turn, heart.first]]
@@ -148,11 +148,11 @@ def stating_signs(
         | _of_words(scene, s)
         for s, number, vector in zip(near, numbers, vectors, strict=True)
     ]
-    return np.array([[float(row[name]) for name in STATING_SIGNS] for row in rows], np.float32)
+    return np.array([[float(row[name]) for name in STATING_FEATURES] for row in rows], np.float32)
 
 
 def _of_words(scene: Scene, sentence: Sentence) -> dict[str, float]:
-    """Signs that the words of a sentence give by themselves."""
+    """Features that the words of a sentence give by themselves."""
     text = wording.resolution(sentence.text)
     words, lower = len(text.split()), text.lower()
     return {
@@ -173,6 +173,6 @@ def _of_words(scene: Scene, sentence: Sentence) -> dict[str, float]:
 
 
 @cache
-def stating_judge() -> Forest:
+def stating_classifier() -> Forest:
     """The forest that ships with the application."""
-    return shipped("stating.json", STATING_SIGNS)
+    return shipped("stating.json", STATING_FEATURES)

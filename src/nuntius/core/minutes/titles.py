@@ -17,13 +17,13 @@ OPENS, LISTED = 2.0, 1.5  # mentions that standing there, or on the agenda, is w
 SECOND = 0.6  # share of the first noun's weight that a second one needs
 
 
-def titles(scene: Scene, borders: list[int], ends: list[int]) -> list[str]:
+def titles(scene: Scene, boundaries: list[int], ends: list[int]) -> list[str]:
     """Titles from the things that are spoken of often in a chapter and rarely elsewhere, those it opens with first."""
-    bags = [_nouns(scene, first, last) for first, last in zip(borders, ends, strict=True)]
+    bags = [_nouns(scene, first, last) for first, last in zip(boundaries, ends, strict=True)]
     agenda = agenda_words(scene)
     spread = Counter(word for bag in bags for word in bag)
     made: list[str] = []
-    for bag, first, last in zip(bags, borders, ends, strict=True):
+    for bag, first, last in zip(bags, boundaries, ends, strict=True):
         phrases = _phrases(scene, first, last)
         opening = frozenset().union(*scene.turn_content[first : min(first + OPENING_TURNS, last + 1)])
         weights = {

@@ -5,20 +5,20 @@ import re
 from nuntius.core.language.en import cues, deadlines, errands
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.clearer import made_clear
+from nuntius.core.minutes.acceptance import REACH, dismissed, empty, exchange, reply_to, supposed, takes, unreal
+from nuntius.core.minutes.coreference import made_clear
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.due import due, due_around
+from nuntius.core.minutes.features import tells_to
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.promising import gives_reason
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import tells_to
-from nuntius.core.minutes.taking import REACH, dismissed, empty, exchange, reply_to, supposed, takes, unreal
 
 LEAST_SAID = 4  # words of a task that no rule found
 SURELY = 0.85  # likelihood from which what somebody is told to do by a day needs no answer
 
 
-def judged(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
+def likelihoods(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
     """An action known by how it is said and received: what the words leave, and whoever they point to."""
     lower = sentence.lower
     if sentence.is_question and likelihood >= SURELY:

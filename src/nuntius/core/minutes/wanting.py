@@ -8,12 +8,12 @@ from nuntius.core.language.en.names import first_name, is_label
 from nuntius.core.language.en.other_days import within
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.clearer import to_whom
+from nuntius.core.minutes.acceptance import REACH, all_others, reply_to, takes_on, unreal
+from nuntius.core.minutes.coreference import to_whom
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.due import due, is_bare_day
 from nuntius.core.minutes.findings import Finding
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.taking import REACH, all_others, reply_to, takes_on, unreal
 
 WANTED = "asked for by a day"  # why
 ASKED_BACK = 2  # turns within which a day is found that was asked back for

@@ -11,7 +11,7 @@ INK, PAPER, ACCENT, SOFT = "#1E2A2F", "#FBFAF6", "#1F7A6C", "#5A666B"  # the the
 LEFT = 72  # pixels
 
 
-def card(section: str, title: str, told: str) -> NDArray[np.uint8]:
+def card(section: str, title: str, source: str) -> NDArray[np.uint8]:
     """A card, shape (HEIGHT, WIDTH, 3)."""
     image = Image.new("RGB", (WIDTH, HEIGHT), PAPER)
     draw = ImageDraw.Draw(image)
@@ -20,7 +20,7 @@ def card(section: str, title: str, told: str) -> NDArray[np.uint8]:
     for text, size, colour, width, most in (
         (section, 24, SOFT, 60, 2),
         (title, 42, INK, 36, 4),
-        (told, 24, SOFT, 60, 3),
+        (source, 24, SOFT, 60, 3),
     ):
         for line in textwrap.wrap(text, width)[:most]:
             draw.text((LEFT, y), line, colour, ImageFont.load_default(size))

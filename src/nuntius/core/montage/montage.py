@@ -22,11 +22,11 @@ class Said:
 class Clip:
     """A passage: seconds `start` to `end` of a working copy, with its picture where the meeting has one.
 
-    `told` says where it is from: meeting, day, time.
+    `source` says where it is from: meeting, day, time.
     """
 
     title: str
-    told: str
+    source: str
     sound: Path
     start: float
     end: float

@@ -1,4 +1,4 @@
-"""Titles spoken by a local voice: Debian's flite, called as a program; without it sections are told by a pause."""
+"""Titles spoken by a local voice: Debian's flite, called as a program; without it sections are set apart by a pause."""
 
 import shutil
 import subprocess

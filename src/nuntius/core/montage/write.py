@@ -93,7 +93,7 @@ class Montage:
             yield from _pictures(place.clip.picture, place.clip.start, place.clip.end, place.start)
             return
         clip = place.clip
-        still = card(section, clip.title, clip.told) if clip else card("", section, "")
+        still = card(section, clip.title, clip.source) if clip else card("", section, "")
         for at in np.arange(place.start, place.end, CARD_EVERY):
             yield float(at), av.VideoFrame.from_ndarray(still, "rgb24")
 

@@ -1,4 +1,4 @@
-"""How sure it is who spoke a turn, by what the diarizer heard: told for each turn, shown where it is doubtful."""
+"""How sure it is who spoke a turn, by what the diarizer heard: for each turn, shown where it is doubtful."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass

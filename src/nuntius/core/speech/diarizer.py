@@ -17,7 +17,7 @@ class Span:
 
 
 class Diarizer(Protocol):
-    """Tells voices apart, as the sound arrives or all at once."""
+    """Finds who speaks when, as the sound arrives or all at once."""
 
     def push(self, samples: Samples) -> None:
         """Takes more mono 16 kHz samples, shape (n,)."""

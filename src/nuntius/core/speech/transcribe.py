@@ -9,7 +9,7 @@ from typing import TypeVar
 from nuntius.core.audio.pcm import WorkingCopy
 from nuntius.core.audio.prepare import prepare
 from nuntius.core.audio.probe import probe
-from nuntius.core.speech.diarization.phrases import tell_by_phrases
+from nuntius.core.speech.diarization.phrases import diarize_phrases
 from nuntius.core.speech.diarization.voiceprints import VoicePrints
 from nuntius.core.speech.diarizer import Diarizer, Span
 from nuntius.core.speech.joining import join
@@ -60,5 +60,5 @@ def transcribe(
         prepare(source, working, Path(folder) / "playback.ogg")
         sound = WorkingCopy(working)
         words, spans = side_by_side(lambda: words_of(sound, recogniser), lambda: spans_of(sound, diarizer, people))
-        told = tell_by_phrases(words, spans, lambda phrases: prints.of(sound, phrases), people)
-        return join(words, told.voices, sound.duration), told.spans
+        diarized = diarize_phrases(words, spans, lambda phrases: prints.of(sound, phrases), people)
+        return join(words, diarized.voices, sound.duration), diarized.spans

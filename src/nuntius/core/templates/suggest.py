@@ -47,7 +47,7 @@ def suggest(title: str, transcript: Transcript) -> Suggestion | None:
 
 
 def _talk(transcript: Transcript) -> list[tuple[float, Suggestion]]:
-    """Signs in the talk, each with its weight."""
+    """Cues in the talk, each with its weight."""
     texts, count = [turn.text for turn in transcript.turns], len(transcript.speakers)
     most = max(_shares(transcript).values())
     asked, priced, addressed, taught = (_share(texts, pattern) for pattern in (ASKED, PRICED, ADDRESSED, TAUGHT))
@@ -78,5 +78,5 @@ def _shares(transcript: Transcript) -> dict[str, float]:
 
 def _share(texts: list[str], pattern: re.Pattern[str]) -> float:
     """Share of the turns that are more than a backchannel in which a pattern is found."""
-    told = [text for text in texts if not cues.BACKCHANNEL.match(text)]
-    return sum(bool(pattern.search(text)) for text in told) / max(1, len(told))
+    texts_said = [text for text in texts if not cues.BACKCHANNEL.match(text)]
+    return sum(bool(pattern.search(text)) for text in texts_said) / max(1, len(texts_said))

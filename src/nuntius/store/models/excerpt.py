@@ -20,7 +20,7 @@ class Excerpt(Base):
     title: Mapped[str] = mapped_column(String(200))
     note: Mapped[str] = mapped_column(default="")
     label: Mapped[str] = mapped_column(String(60), default="")
-    speakers: Mapped[list[Any]] = mapped_column(JSON)  # labels of its voices, told by their names
+    speakers: Mapped[list[Any]] = mapped_column(JSON)  # labels of its voices
     start: Mapped[float]
     end: Mapped[float]
     quote: Mapped[str]

@@ -40,7 +40,9 @@ class User(Base):
     email: Mapped[str] = mapped_column(String(320), unique=True)
     password_hash: Mapped[str] = mapped_column(String(200))
     role: Mapped[str] = mapped_column(String(20), default=Role.MEMBER)
-    totp_secret: Mapped[str | None] = mapped_column(String(200))  # of the second factor where it is on, encrypted (`store.sealing`)
+    totp_secret: Mapped[str | None] = mapped_column(
+        String(200)
+    )  # of the second factor where it is on, encrypted (`store.sealing`)
     totp_step: Mapped[int] = mapped_column(default=0)  # of the last code that was taken: none is taken twice
     recovery_hashes: Mapped[list[Any]] = mapped_column(JSON, default=list)  # SHA-256 of recovery codes still unused
     ended_at: Mapped[datetime | None]  # since when nobody signs in with it

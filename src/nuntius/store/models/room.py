@@ -38,7 +38,9 @@ class Room(Base):
     listener_at: Mapped[datetime | None]
     # choices
     silence_stop: Mapped[float] = mapped_column(default=600.0)  # seconds without speech after which it stops; 0: never
-    floor_limit: Mapped[float] = mapped_column(default=180.0)  # seconds of one voice after which it is told; 0: never
+    floor_limit: Mapped[float] = mapped_column(
+        default=180.0
+    )  # seconds of one voice after which a notice is shown; 0: never
     # the listening line of a call, where there is one
     line_link: Mapped[str] = mapped_column(String(500), default="")
     line_state: Mapped[str] = mapped_column(String(20), default="")

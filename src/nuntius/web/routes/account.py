@@ -21,9 +21,9 @@ api = APIBlueprint("account", __name__, url_prefix="/api/account", abp_tags=[Tag
 
 
 def _note(db: Session, user: User, what: What, detail: str = "", recipient: str = "") -> None:
-    """Notes a change of the account, and tells its owner by mail."""
+    """Notes a change of the account, and notifies its owner by mail."""
     activity.note(db, user, what, detail, asked_from())
-    accounts.tell_owner(db, installation().settings, user, what, detail, recipient)
+    accounts.notify_owner(db, installation().settings, user, what, detail, recipient)
 
 
 def _mine(db: Session) -> User:

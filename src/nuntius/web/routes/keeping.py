@@ -1,4 +1,4 @@
-"""What is kept of a record beside its words: its history, its voices told apart anew."""
+"""What is kept of a record beside its words: its history, its voices entries apart again."""
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
@@ -12,7 +12,7 @@ from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Recording
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
-from nuntius.web.keeping_schemas import ChangeTold, HistoryOut, People
+from nuntius.web.keeping_schemas import HistoryEntryOut, HistoryOut, People
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import installation, me
 from nuntius.web.shapes import meeting_out, recording_of
@@ -24,13 +24,15 @@ api = APIBlueprint("keeping", __name__, url_prefix="/api/meetings/<meeting_id>",
 def get_history(path: s.MeetingPath) -> Response:
     """What people changed, the newest first."""
     with installation().database.read() as db:
-        told = history_of(db, get_meeting(db, me(), path.meeting_id))
-    return answer(HistoryOut(changes=[ChangeTold(**{f: getattr(each, f) for f in each.__slots__}) for each in told]))
+        entries = history_of(db, get_meeting(db, me(), path.meeting_id))
+    return answer(
+        HistoryOut(changes=[HistoryEntryOut(**{f: getattr(each, f) for f in each.__slots__}) for each in entries])
+    )
 
 
-@api.post("/voices/anew", operation_id="tellVoicesAnew", responses={200: s.MeetingOut})
-def tell_anew(path: s.MeetingPath, body: People) -> Response:
-    """Tells the voices apart anew, for a number of people; only whoever runs the meeting may."""
+@api.post("/voices/again", operation_id="diarizeAgain", responses={200: s.MeetingOut})
+def diarize_again(path: s.MeetingPath, body: People) -> Response:
+    """Diarizes the recording again, for a number of people; only whoever runs the meeting may."""
     with installation().database.write() as db:
         meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
         recording, job = recording_of(db, meeting), latest_job(db, meeting.id)
@@ -44,7 +46,7 @@ def tell_anew(path: s.MeetingPath, body: People) -> Response:
 def _is_ready(recording: Recording | None, state: str) -> None:
     if recording is None or recording.working_digest is None:
         raise Conflict(
-            "This record has no sound, so its voices cannot be told apart anew. Give turns to others by hand."
+            "This record has no sound, so its voices cannot be entries apart again. Give turns to others by hand."
         )
     if state in GOING_ON:
-        raise Conflict("Wait until the work on the recording is done; then its voices can be told apart anew.")
+        raise Conflict("Wait until the work on the recording is done; then its voices can be entries apart again.")

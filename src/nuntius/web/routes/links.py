@@ -81,5 +81,5 @@ def choose_password(body: a.AcceptIn) -> Response:
         sessions.end_all(db, user)
         failures.forget(db, user.email, asked_from())
         activity.note(db, user, What.PASSWORD_CHANGED, address=asked_from())
-        accounts.tell_owner(db, installation().settings, user, What.PASSWORD_CHANGED)
+        accounts.notify_owner(db, installation().settings, user, What.PASSWORD_CHANGED)
     return answer(a.Done(detail="The new password holds. Sign in with it."))

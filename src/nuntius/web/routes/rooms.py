@@ -108,7 +108,7 @@ def turn_to(path: s.MeetingPath, body: r.TurnTo) -> Response:
 
 @api.put(f"{ROOM}/choices", operation_id="chooseForRoom", responses={200: r.Board})
 def choose(path: s.MeetingPath, body: r.RoomChoices) -> Response:
-    """When to stop by itself, and when to tell of a long turn."""
+    """When to stop by itself, and when to show a notice of a long turn."""
 
     def change(_: Session, __: Meeting, room: Room) -> None:
         room.silence_stop, room.floor_limit = body.silence_stop, body.floor_limit
@@ -118,7 +118,7 @@ def choose(path: s.MeetingPath, body: r.RoomChoices) -> Response:
 
 @api.post(f"{ROOM}/keep-on", operation_id="keepOn", responses={200: r.Board})
 def keep_on(path: s.MeetingPath) -> Response:
-    """Lets a silent recording go on: the silence is counted anew."""
+    """Lets a silent recording go on: the silence is counted again."""
 
     def change(_: Session, __: Meeting, room: Room) -> None:
         room.last_speech = room.heard / RATE

@@ -16,7 +16,7 @@ api = APIBlueprint("templates", __name__, url_prefix="/api/templates", abp_tags=
 
 def _all(db: Session) -> s.TemplatesOut:
     found = [_out(choice) for choice in choices(db, me().workspace_id)]
-    kinds = [s.KindOut(kind=kind, told=told) for kind, told in TAKEN.items() if kind != "sought"]
+    kinds = [s.KindOut(kind=kind, description=description) for kind, description in TAKEN.items() if kind != "sought"]
     return s.TemplatesOut(templates=found, kinds=kinds)
 
 
@@ -41,7 +41,7 @@ def add_template(body: s.TemplateShape) -> Response:
 
 @api.put("/<int:template_id>", operation_id="changeTemplate", responses={200: s.TemplateOut})
 def change_template(path: s.TemplatePath, body: s.TemplateShape) -> Response:
-    """Changes one of the workspace's own; minutes made by it follow when they are written anew."""
+    """Changes one of the workspace's own; minutes made by it follow when they are written again."""
     with installation().database.write() as db:
         return answer(_out(save_template(db, me(), path.template_id, body.model_dump())))
 

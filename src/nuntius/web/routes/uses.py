@@ -4,7 +4,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
-from nuntius.core.followup.texts import FORMS, Occasion, Piece, ToldLine, message
+from nuntius.core.followup.texts import FORMS, FollowupLine, Occasion, Piece, message
 from nuntius.core.rights import Action
 from nuntius.core.templates.suggest import suggest
 from nuntius.core.vocabulary import Mishearing
@@ -32,7 +32,7 @@ def get_text(path: s.TextPath, query: s.MannerQuery) -> Response:
     """A message, checklist, brief or hand-out from the minutes as they stand."""
     with installation().database.read() as db:
         meeting = get_meeting(db, me(), path.meeting_id)
-        occasion, lines = _occasion(db, meeting), _told(db, meeting)
+        occasion, lines = _occasion(db, meeting), _lines(db, meeting)
     if path.form in FORMS:
         pieces = FORMS[path.form](occasion, lines)
     else:
@@ -50,13 +50,13 @@ def _occasion(db: Session, meeting: Meeting) -> Occasion:
     return Occasion(meeting.title, f"{begun:%A} {begun.day} {begun:%B}", others, sender)
 
 
-def _told(db: Session, meeting: Meeting) -> list[ToldLine]:
+def _lines(db: Session, meeting: Meeting) -> list[FollowupLine]:
     """The lines as a person left them, without those that were thrown out. Raises Conflict before there are any."""
     minutes, names = get_minutes(db, meeting.id), names_of(db, meeting.id)
     if minutes is None:
         raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
     lines = [line_out(row, names) for row in minutes.lines if row.thrown_out is None]
-    return [ToldLine(e.id, e.kind, e.text, tuple(e.owner), e.due, e.state, e.answer) for e in lines]
+    return [FollowupLine(e.id, e.kind, e.text, tuple(e.owner), e.due, e.state, e.answer) for e in lines]
 
 
 @api.get("/questions", operation_id="getQuestions", responses={200: s.QuestionsOut})

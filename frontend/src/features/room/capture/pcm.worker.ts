@@ -9,7 +9,7 @@ export type FromWorker =
 
 const parts = new Parts();
 let begun: number | null = null;
-let told = false;
+let announced = false;
 let reader: ReadableStreamDefaultReader<AudioData> | null = null;
 
 function post(message: FromWorker, transfer: Transferable[] = []): void {
@@ -22,8 +22,8 @@ function take(samples: Float32Array, rate: number): void {
 }
 
 function send(piece: { data: ArrayBuffer; level: { rms: number; peak: number } }): void {
-  post({ type: "part", ...piece, begun: told ? null : begun }, [piece.data]);
-  told = true;
+  post({ type: "part", ...piece, begun: announced ? null : begun }, [piece.data]);
+  announced = true;
 }
 
 /** The mean of all channels of a frame. */

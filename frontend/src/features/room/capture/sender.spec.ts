@@ -9,7 +9,7 @@ function desk(answers: (PutAnswer | null)[]) {
   const sent: number[] = [];
   const earliest: number[] = [];
   const removed: number[] = [];
-  const told: Waiting[] = [];
+  const reports: Waiting[] = [];
   const sender = new Sender(
     {
       remove: (p) => {
@@ -23,10 +23,10 @@ function desk(answers: (PutAnswer | null)[]) {
       const answer = answers.shift() ?? { status: 200, detail: "" };
       return answer.status === 0 ? Promise.reject(new Error("away")) : Promise.resolve(answer);
     },
-    (waiting) => told.push(waiting),
+    (waiting) => reports.push(waiting),
     () => Promise.resolve(),
   );
-  return { sender, sent, earliest, removed, told };
+  return { sender, sent, earliest, removed, reports };
 }
 
 const ok = { status: 200, detail: "" };
@@ -34,32 +34,32 @@ const away = { status: 0, detail: "" };
 
 describe("Sender", () => {
   it("sends parts in order and forgets each when it is acknowledged", async () => {
-    const { sender, sent, removed, told } = desk([]);
+    const { sender, sent, removed, reports } = desk([]);
     sender.add(part(0), part(1), part(2));
     await sender.drained();
     expect(sent).toEqual([0, 1, 2]);
     expect(removed).toEqual([0, 1, 2]);
-    expect(told.at(-1)).toEqual({ parts: 0, away: false, trouble: "", refused: "" });
+    expect(reports.at(-1)).toEqual({ parts: 0, away: false, trouble: "", refused: "" });
   });
 
   it("tries again while the server is away, and loses nothing", async () => {
-    const { sender, sent, removed, told } = desk([ok, away, { status: 502, detail: "" }, ok]);
+    const { sender, sent, removed, reports } = desk([ok, away, { status: 502, detail: "" }, ok]);
     sender.add(part(0), part(1));
     await sender.drained();
     expect(sent).toEqual([0, 1, 1, 1]);
     expect(removed).toEqual([0, 1]);
-    expect(told.some((waiting) => waiting.away && waiting.parts === 1)).toBe(true);
+    expect(reports.some((waiting) => waiting.away && waiting.parts === 1)).toBe(true);
   });
 
   it("says what else is wrong, a full disk or an ended session, and goes on trying", async () => {
-    const { sender, removed, told } = desk([
+    const { sender, removed, reports } = desk([
       { status: 507, detail: "The disk is full." },
       { status: 401, detail: "Please sign in." },
     ]);
     sender.add(part(0));
     await sender.drained();
-    expect(told.map((waiting) => waiting.trouble)).toEqual(expect.arrayContaining(["The disk is full.", "Please sign in."]));
-    expect(told.at(-1)?.trouble).toBe("");
+    expect(reports.map((waiting) => waiting.trouble)).toEqual(expect.arrayContaining(["The disk is full.", "Please sign in."]));
+    expect(reports.at(-1)?.trouble).toBe("");
     expect(removed).toEqual([0]);
   });
 
@@ -91,10 +91,10 @@ describe("Sender", () => {
   });
 
   it("ends when somebody else records, and keeps what it has", async () => {
-    const { sender, removed, told } = desk([{ status: 409, detail: "Ines is recording" }]);
+    const { sender, removed, reports } = desk([{ status: 409, detail: "Ines is recording" }]);
     sender.add(part(0), part(1));
     await sender.drained();
     expect(removed).toEqual([]);
-    expect(told.at(-1)).toEqual({ parts: 2, away: false, trouble: "", refused: "Ines is recording" });
+    expect(reports.at(-1)).toEqual({ parts: 2, away: false, trouble: "", refused: "Ines is recording" });
   });
 });

@@ -45,13 +45,13 @@ export class Sender {
   constructor(
     private readonly store: Pick<PartStore, "remove">,
     private readonly put: PutPart,
-    private readonly tell: (waiting: Waiting) => void,
+    private readonly report: (waiting: Waiting) => void,
     private readonly sleep: (milliseconds: number) => Promise<void> = (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
   ) {}
 
   add(...parts: KeptPart[]): void {
     this.queue.push(...parts);
-    this.told();
+    this.reportState();
     void this.run();
   }
 
@@ -90,11 +90,11 @@ export class Sender {
       await this.store.remove(part);
       this.queue.shift();
       if (answer.status === 200) this.acknowledged(part, answer.held ?? part.number + 1);
-      this.told();
+      this.reportState();
       return true;
     }
     if (answer && (answer.status === 409 || answer.status === 404)) this.refused = answer.detail;
-    this.told();
+    this.reportState();
     return false;
   }
 
@@ -109,7 +109,7 @@ export class Sender {
     this.queue.unshift(...lost);
   }
 
-  private told(): void {
-    this.tell({ parts: this.queue.length, away: this.away, trouble: this.refused ? "" : this.trouble, refused: this.refused });
+  private reportState(): void {
+    this.report({ parts: this.queue.length, away: this.away, trouble: this.refused ? "" : this.trouble, refused: this.refused });
   }
 }

@@ -5,7 +5,7 @@ export interface Opened {
   track: MediaStreamTrack;
   picture: MediaStreamTrack | null;
   close: () => void;
-  /** Silences the source during a pause, without asking for it anew afterwards. */
+  /** Silences the source during a pause, without asking for it again afterwards. */
   mute: (on: boolean) => void;
 }
 

@@ -9,7 +9,7 @@ _DECISIONS = r"^\W*(?:what|which) (?:decisions?|resolutions?)\b"
 _ABOUT = r" (?:about|on|for|with|over|regarding|concerning) "
 DECIDED = cue(rf"{_WAS_DECIDED}(?: on)?{_END}", rf"{_DECISIONS}(?!.*{_ABOUT})[\w ]*{_END}")
 DECIDED_ON = cue(
-    rf"{_WAS_DECIDED}{_ABOUT}(?P<matter>[^?]{{3,}}?)(?: in the end)?\W*$",
+    rf"{_WAS_DECIDED}{_ABOUT}(?P<topic>[^?]{{3,}}?)(?: in the end)?\W*$",
     rf"{_DECISIONS}[\w ]*?{_ABOUT}(?P<ruled>[^?]{{3,}}?)\W*$",
 )
 VOTED = cue(rf"^\W*what (?:was|were|did (?:we|they)) (?:voted?(?: on)?|put to (?:a|the) vote){_END}")

@@ -1,4 +1,4 @@
-"""English cues of tasks: what is let, told and taken on without the plain words for it, and what only sounds so."""
+"""English cues of tasks: what is delegated and accepted without the plain words for it, and what only sounds so."""
 
 import re
 
@@ -32,7 +32,7 @@ NOT_TO_DO = cue(
 )  # what is done already, or when it will be
 HEAR_FROM_ME = cue(
     r"\byou(?:(?:'ll| will)? hear from (?:me|us)|(?:'ll| will) know)\b"
-)  # what is only told of a task: its day
+)  # what only describes a task: its day
 YOU_FIND = cue(r"\byou(?:'ll| will) find (?:it|them)\b")  # what somebody will have put there
 IF_I_DO_IT = cue(r"\bif i (?P<verb>[a-z]+) (?:it|them|that|those) ")  # `if I take it this afternoon, Monday`
 IF_YOU_GIVE = cue(r"\bif you(?:'ll| will|'d)? (?:give|send|tell|get|let) (?:me|us)\b")  # all that an offer waits for
@@ -53,7 +53,7 @@ MAY_I = cue(  # asked leave for
 LETS = cue(  # gives leave
     r"^\W*(?:(?:oh|yes|yeah|sure|of course),? )?(?:please do|do,? please|as long as|so long as|by all means|go ahead|please)\b"
 )
-_DOING = "book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check"  # what somebody may be told to do
+_DOING = "book|film|order|ring|call|write|print|send|bring|fetch|buy|ask|tell|pay|draw|sign|fill|take|put|make|do|get|check"  # what somebody may be asked to do
 NAMED_YOU = cue(  # `Lotte, you book it then.`
     r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*[a-z]+, you (?=(?:" + _DOING + r") )",
     r"^\W*(?:(?:so|right|okay|good|and|then)\W+)*you (?=(?:" + _DOING + r") [^,?]+, [a-z]+\b)",
@@ -214,7 +214,7 @@ AS_YOU_LIKE = cue(  # takes on what was asked
     r"^\W*if (?:i must|i have to|somebody|someone|one of you|you (?:help|give|send|get|lend))\b",
 )
 SEALED = cue(r"^\W*(?:it's a |that's a )?(?:done|deal|sold|you're on)\W*$")  # `I can do the raffle tickets.` `Done.`
-IF_YOU_WOULD = cue(r", if you (?:would|could|don't mind|can)\W*$")  # behind what somebody is told
+IF_YOU_WOULD = cue(r", if you (?:would|could|don't mind|can)\W*$")  # behind an instruction
 ID_BETTER = cue(  # `I'd better ring them.`, `I must remember to cancel it.`
     r"(?<!thinking )(?<!thought )(?<!said )\bi'd better (?!(?:be|not|go\W*$|get going|get on|get back|get off|stop|shut|start|leave|say|let you)\b)(?=\w+ \w)",
     r"\bi (?:must|have to|need to|'ve got to|should|mustn't|must not) (?:remember to|not forget to|forget to) (?=\w)",

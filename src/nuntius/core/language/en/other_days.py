@@ -1,4 +1,4 @@
-"""Days that English talk tells by another day that was named: `the night before`, `a week ahead`, `the Friday after`."""
+"""Days given relative to another day that was named: `the night before`, `a week ahead`, `the Friday after`."""
 
 import re
 from datetime import date, timedelta
@@ -24,7 +24,7 @@ _AHEAD = ("before", "ahead", "earlier", "beforehand")
 
 
 def by_another(match: re.Match[str], other: date) -> SaidDate:
-    """The day that BY_ANOTHER finds, told by a day that was named."""
+    """The day that BY_ANOTHER finds, relative to a day that was named."""
     ahead = match.group("side").lower() in _AHEAD
     if match.group("weekday"):
         number = DAYS.index(match.group("weekday").lower())

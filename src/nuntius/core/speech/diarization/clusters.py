@@ -37,7 +37,7 @@ class Assignment:
 def assign(windows: list[Window], step: float, people: int | None, earlier: Floats | None = None) -> Assignment:
     """Gives each local voice of each window to a voice of the meeting.
 
-    With the centroids of an `earlier` assignment voices are told by those alone: quick, but nobody new is found.
+    With the centroids of an `earlier` assignment windows are assigned by those alone: quick, but nobody new is found.
     """
     embeddings = np.stack([window.embeddings for window in windows])
     clean = np.stack([window.clean for window in windows])

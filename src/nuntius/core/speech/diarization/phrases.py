@@ -2,7 +2,7 @@
 
 The diarizer knows nothing of words. It hears ten seconds at a time, and gives a short turn easily to the voice beside
 it. Once the words are known, talk is cut into phrases where a sentence ends or somebody pauses; the voices are found
-anew from the longer ones, and the likeliest voice of each is told for all of them together (Viterbi, 1967): another
+again from the longer ones, and the likeliest voice of each is diarized for all of them together (Viterbi, 1967): another
 voice than before costs little between two sentences and more within one.
 """
 
@@ -27,7 +27,7 @@ LEAST_TALK = (
 )
 # a minute had 26 % of the speech wrong instead of 25 %
 CUT = 0.60  # average-linkage cosine distance up to which phrases are of one voice
-HEARD = 0.3  # seconds below which a phrase tells nothing of its voice
+HEARD = 0.3  # seconds below which the voice print of a phrase is not used
 WEIGHED = (0.1, 3.0)  # least and most seconds that a phrase counts for
 ELSEWHERE = 0.05  # cost of a second in another voice than the diarizer heard; likeness is a cosine
 BETWEEN, WITHIN = 0.02, 0.30  # cost of a change of voice where a sentence ends, and within one
@@ -37,15 +37,15 @@ Prints = Callable[[Sequence[tuple[float, float]]], Floats]  # unit vectors (n, 2
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class Diarized:
     """The voice of each word, and when each voice was heard."""
 
     voices: tuple[str, ...]
     spans: tuple[Span, ...]
 
-    def named(self, names: dict[str, str]) -> "Told":
+    def named(self, names: dict[str, str]) -> "Diarized":
         """The same under other names."""
-        return Told(
+        return Diarized(
             tuple(names.get(voice, voice) for voice in self.voices),
             tuple(relabelled(self.spans, names)),
         )
@@ -66,7 +66,9 @@ class Phrase:
         return self.stop - self.start
 
 
-def tell_by_phrases(words: Sequence[Word], spans: Sequence[Span], prints: Prints, people: int | None = None) -> Told:
+def diarize_phrases(
+    words: Sequence[Word], spans: Sequence[Span], prints: Prints, people: int | None = None
+) -> Diarized:
     """Whose each of the words is (in order of time), and the diarizer's spans put right by that.
 
     With little talk the spans stay as they are. `people` is the number of voices where it is known.
@@ -77,16 +79,16 @@ def tell_by_phrases(words: Sequence[Word], spans: Sequence[Span], prints: Prints
     forming = [i for i, phrase in enumerate(phrases) if phrase.seconds >= FORMING]
     seconds = np.array([phrase.seconds for phrase in phrases], np.float32)
     if not spans or seconds[forming].sum() < LEAST_TALK:
-        return Told(tuple(before), tuple(spans))
+        return Diarized(tuple(before), tuple(spans))
     vectors = prints([(phrase.start, phrase.stop) for phrase in phrases])
     centroids = found_voices(vectors[forming], seconds[forming], people, CUT)
     likeness = np.where(seconds[:, None] >= HEARD, vectors @ centroids.T, 0).astype(np.float32)
     heard = _same_voices(phrases, before, likeness)
-    told = _likeliest(words, phrases, likeness, [heard[before[phrase.first]] for phrase in phrases])
-    order = {voice: voice_name(number) for number, voice in enumerate(dict.fromkeys(told))}
-    voices = tuple(order[told[i]] for i, phrase in enumerate(phrases) for _ in range(phrase.first, phrase.end))
+    diarized = _likeliest(words, phrases, likeness, [heard[before[phrase.first]] for phrase in phrases])
+    order = {voice: voice_name(number) for number, voice in enumerate(dict.fromkeys(diarized))}
+    voices = tuple(order[diarized[i]] for i, phrase in enumerate(phrases) for _ in range(phrase.first, phrase.end))
     named = {voice: order[number] for voice, number in heard.items() if number in order}
-    return Told(voices, tuple(_put_right(spans, phrases, before, voices, named)))
+    return Diarized(voices, tuple(_put_right(spans, phrases, before, voices, named)))
 
 
 def _cut(words: Sequence[Word], voices: Sequence[str]) -> list[Phrase]:
@@ -128,10 +130,10 @@ def _likeliest(words: Sequence[Word], phrases: Sequence[Phrase], likeness: Float
         weight = min(max(phrase.seconds, WEIGHED[0]), WEIGHED[1])
         elsewhere = np.where(np.arange(count) == heard[i], 0, ELSEWHERE)
         costs = costs + weight * (likeness[i].max() - likeness[i] + elsewhere)
-    told = [int(costs.argmin())]
+    diarized = [int(costs.argmin())]
     for way in reversed(ways):
-        told.append(int(way[told[-1]]))
-    return told[::-1]
+        diarized.append(int(way[diarized[-1]]))
+    return diarized[::-1]
 
 
 def _change(words: Sequence[Word], first: int) -> float:

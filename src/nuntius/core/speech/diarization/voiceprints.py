@@ -12,7 +12,7 @@ from nuntius.core.speech.diarization.networks import EMBEDDING, TRUNK_FRAME, TRU
 from nuntius.core.speech.diarization.windows import BLOCK, CONTEXT
 
 BLOCK_FRAMES = round(BLOCK / TRUNK_FRAME)
-MOST = 10.0  # seconds of a stretch that are listened to; more tell nothing new
+MOST = 10.0  # seconds of a stretch that are embedded; more add nothing
 
 
 class VoicePrints:

@@ -1,4 +1,4 @@
-"""signs of life of worker and listener."""
+"""heartbeats of worker and listener."""
 
 import sqlalchemy as sa
 from alembic import op

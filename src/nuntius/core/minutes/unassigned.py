@@ -5,11 +5,7 @@ import re
 from nuntius.core.language.en import cues, errands
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import tasks, wording
-from nuntius.core.minutes.clearer import spoken_of
-from nuntius.core.minutes.due import due
-from nuntius.core.minutes.findings import Finding, is_bare
-from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.taking import (
+from nuntius.core.minutes.acceptance import (
     REACH,
     SHORTEST_TASK,
     dismissed_after,
@@ -20,6 +16,10 @@ from nuntius.core.minutes.taking import (
     unreal,
     we_could,
 )
+from nuntius.core.minutes.coreference import spoken_of
+from nuntius.core.minutes.due import due
+from nuntius.core.minutes.findings import Finding, is_bare
+from nuntius.core.minutes.scene import Scene, passage
 
 OPENING_TURNS = 12  # within which a meeting begins
 

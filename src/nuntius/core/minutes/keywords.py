@@ -12,7 +12,7 @@ from nuntius.core.templates.template import Section
 MOST = 20  # lines of a section that names no number of its own
 
 
-def find_sought(scene: Scene, section: Section) -> list[Line]:
+def find_by_keywords(scene: Scene, section: Section) -> list[Line]:
     """A line for each sentence with one of the section's phrases in any form, of its voices, the longest first if too many."""
     phrases = {phrase: _forms(phrase) for phrase in section.words}
     found = [

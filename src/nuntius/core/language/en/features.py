@@ -1,10 +1,10 @@
-"""English signs of what a sentence does, by name: what the trained judges look for in its words."""
+"""Lexical features of English sentences, by name, for the trained classifiers."""
 
 import re
 
 from nuntius.core.language.en import cues
 
-WORDS = {  # signs that a pattern gives
+WORDS = {  # features that a pattern gives
     "intent": cues.INTENT,
     "promise": cues.PROMISE,
     "group": cues.GROUP_INTENT,

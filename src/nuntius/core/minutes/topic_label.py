@@ -1,4 +1,4 @@
-"""The matter that a line belongs to, told beside it where its own words do not name it: `Ask two yards.` · Slipway."""
+"""The topic that a line belongs to, shown beside it where its own words do not name it: `Ask two yards.` · Slipway."""
 
 import re
 
@@ -9,7 +9,7 @@ LETTERS = 4  # at the beginning of a word, by which it is the same in another fo
 _OWN = MEETS_AGAIN.partition("{")[0]
 
 
-def matter_of(kind: str, text: str, title: str, chapters: int) -> str:
+def topic_label(kind: str, text: str, title: str, chapters: int) -> str:
     """The title of a line's chapter where it tells a reader more than the line does; "" where it does not.
 
     `chapters` is how many the meeting has: the only one is what the whole meeting is about.

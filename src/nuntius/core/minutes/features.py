@@ -1,19 +1,19 @@
-"""What the judges look at: signs of each sentence, of its turn and of the turns beside it."""
+"""What the classifiers look at: features of each sentence, of its turn and of the turns beside it."""
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nuntius.core.language.cache import Kept
 from nuntius.core.language.en import errands
 from nuntius.core.language.en.dates import said_dates
-from nuntius.core.language.en.signs import WORDS
-from nuntius.core.language.kept import Kept
+from nuntius.core.language.en.features import WORDS
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
 from nuntius.core.minutes.chapters import chair
 from nuntius.core.minutes.scene import Scene
 
 _kept: Kept[str, tuple[float, ...]] = Kept(12_000)  # sentences, some 10 MB; a meeting of four hours has 4,000
-BESIDE = (  # signs that are looked for in the turns beside a sentence, too
+BESIDE = (  # features that are looked for in the turns beside a sentence, too
     "question", "request", "untaken", "intent", "decided", "proposal", "call", "assent", "refusal", "dismissed",
     "backchannel", "light", "vote", "promise", "taking", "unknown", "figure",
 )  # fmt: skip
@@ -35,7 +35,7 @@ def _read(texts: list[str]) -> list[tuple[float, ...]]:
 
 
 def own(scene: Scene, sentence: Sentence, leader: str, read: tuple[float, ...]) -> dict[str, float]:
-    """Signs of one sentence by itself, between 0 and 1; `read` is what its words alone tell."""
+    """Features of one sentence by itself, between 0 and 1; `read` is what its words alone tell."""
     words = sentence.text.split()
     turn = scene.by_turn[sentence.turn]
     tags = [token.tag for token in sentence.tokens]
@@ -70,7 +70,7 @@ def own(scene: Scene, sentence: Sentence, leader: str, read: tuple[float, ...]) 
 
 
 def _between(scene: Scene, sentence: Sentence) -> dict[str, float]:
-    """Signs of how other voices' words beside a sentence bear on it."""
+    """Features of how other voices' words beside a sentence bear on it."""
     said = scene.content[sentence.turn, sentence.first]
     before = [t for t in scene.preceding(sentence.turn, 3) if scene.speaker(t) != sentence.speaker]
     after = [t for t in scene.following(sentence.turn, 3) if scene.speaker(t) != sentence.speaker]
@@ -118,8 +118,8 @@ def tells_to(sentence: Sentence) -> bool:
     return is_imperative(sentence) or bool(errands.TELLS.match(sentence.lower))
 
 
-def signs(scene: Scene) -> NDArray[np.float32]:
-    """One row of `ALL` for each sentence, shape (sentences, signs)."""
+def features(scene: Scene) -> NDArray[np.float32]:
+    """One row of `ALL` for each sentence, shape (sentences, features)."""
     leader = chair(scene)
     read = _kept([sentence.text for sentence in scene.sentences], _read)
     alone = [own(scene, s, leader, r) for s, r in zip(scene.sentences, read, strict=True)]

@@ -1,4 +1,4 @@
-"""Questions about what minutes hold (`What was decided?`, `What is left for me to do?`): told by their lines."""
+"""Questions about what minutes hold (`What was decided?`, `What is left for me to do?`), answered from their lines."""
 
 import re
 from collections.abc import Callable, Sequence
@@ -13,7 +13,7 @@ from nuntius.core.templates.shipped import shipped
 from nuntius.core.transcript.transcript import Transcript
 
 SHOWN = 8  # lines of an answer; of more the rest is counted
-BESIDE = 0.1  # cosine; by how much less than the nearest decision another one on the matter may be near
+BESIDE = 0.1  # cosine; by how much less than the nearest decision another one on the topic may be near
 FEW = 2  # lines of which every passage is shown; of more only so many of each
 
 Lines = Callable[[], Sequence[Line]]
@@ -33,8 +33,8 @@ def answered(
     """
     there = tuple(dict.fromkeys((*facts.people, *transcript.speakers)))
     lines = lines or lines_made(transcript, facts)
-    told = told_by_lines(lines, question, there, asker, within)
-    return told or decided_on(lines, question, inquire(transcript, facts, question, within), within)
+    found_lines = answer_from_lines(lines, question, there, asker, within)
+    return found_lines or decided_on(lines, question, inquire(transcript, facts, question, within), within)
 
 
 def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
@@ -45,7 +45,7 @@ def lines_made(transcript: Transcript, facts: MeetingFacts) -> Lines:
 
 
 def decided_on(lines: Lines, question: str, reply: Reply, within: frozenset[int] | None = None) -> Reply:
-    """What was decided about a matter (`What was decided about the rents?`) where decisions rest on the passages that
+    """What was decided about a topic (`What was decided about the rents?`) where decisions rest on the passages that
     were found: those nearest to it. All other replies stay as they are."""
     match = about.DECIDED_ON.match(question.replace("’", "'"))
     if match is None or not reply.found:
@@ -54,19 +54,19 @@ def decided_on(lines: Lines, question: str, reply: Reply, within: frozenset[int]
     ruled = [line for line in lines() if _is_decision(line) and line.state != "superseded" and line.turns & found]
     if not ruled:
         return reply
-    matter = next(filter(None, match.groups()))
-    (asked, *said) = vectors([matter, *(line.text for line in ruled)])
+    topic = next(filter(None, match.groups()))
+    (asked, *said) = vectors([topic, *(line.text for line in ruled)])
     near = [float(asked @ each) for each in said]
-    told = [line for line, each in zip(ruled, near, strict=True) if each >= max(near) - BESIDE]
-    proof = {p for line in told for p in line.evidence if within is None or p.turn in within}
-    return Reply(True, "\n".join(map(_told, told)), tuple(sorted(proof)))
+    found_lines = [line for line, each in zip(ruled, near, strict=True) if each >= max(near) - BESIDE]
+    proof = {p for line in found_lines for p in line.evidence if within is None or p.turn in within}
+    return Reply(True, "\n".join(map(_rendered, found_lines)), tuple(sorted(proof)))
 
 
-def told_by_lines(
+def answer_from_lines(
     lines: Lines, question: str, people: Sequence[str], asker: str = "", within: frozenset[int] | None = None
 ) -> Reply | None:
     """The answer to a question about what minutes hold, made of their lines; None where it asks for something else, or
-    where passages may tell what no line does.
+    where passages may hold what no line does.
 
     `people` are those who were there, `asker` is whoever says `me`, `within` are the turns that may answer (None: all).
     """
@@ -82,7 +82,7 @@ def told_by_lines(
     proof = (p for line in found[:SHOWN] for p in _proof(line, len(found)))
     passages = {p for p in proof if within is None or p.turn in within}
     more = len(found) - SHOWN
-    text = [*map(_told, found[:SHOWN]), *([about.AND_MORE.format(count=more)] if more > 0 else [])]
+    text = [*map(_rendered, found[:SHOWN]), *([about.AND_MORE.format(count=more)] if more > 0 else [])]
     return Reply(True, "\n".join(text), tuple(sorted(passages)))
 
 
@@ -129,7 +129,7 @@ def _proof(line: Line, count: int) -> tuple[Passage, ...]:
     return (*line.evidence[:most], *(line.answer.evidence[:most] if line.answer else ()))
 
 
-def _told(line: Line) -> str:
+def _rendered(line: Line) -> str:
     """A line as a sentence of an answer: a task with who does it and by when, a need with what met it."""
     if line.kind == "need" and line.answer is not None:
         return f"{line.text} {line.answer.text}"

@@ -1,4 +1,4 @@
-"""Results kept by what they are of, the ones used last: a meeting that grows is not read anew from its beginning."""
+"""Results kept by what they are of, the ones used last: a meeting that grows is not read again from its beginning."""
 
 from collections.abc import Callable, Hashable, Sequence
 from threading import Lock

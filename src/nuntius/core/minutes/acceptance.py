@@ -8,9 +8,9 @@ from nuntius.core.language.en.names import is_label
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.due import due, due_around, is_bare_day
+from nuntius.core.minutes.features import is_imperative
 from nuntius.core.minutes.findings import Finding, speaks_of_other
 from nuntius.core.minutes.scene import Scene, passage
-from nuntius.core.minutes.signs import is_imperative
 
 SHORTEST_TASK = 2  # words
 REACH = 4  # turns within which a request is taken or dismissed

@@ -1,14 +1,14 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 
-/** Asks how many people spoke, and has the voices told apart anew. */
-export function VoicesAnew({
+/** Asks how many people spoke, and has the voices told apart again. */
+export function DiarizeAgain({
   voices,
-  onTell,
+  onDiarize,
   onClose,
 }: {
   voices: number;
-  onTell: (people: number | null) => Promise<boolean>;
+  onDiarize: (people: number | null) => Promise<boolean>;
   onClose: () => void;
 }) {
   const [people, setPeople] = useState<number | null>(voices);
@@ -16,12 +16,12 @@ export function VoicesAnew({
   const send = async (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
-    if (await onTell(people)) onClose();
+    if (await onDiarize(people)) onClose();
     else setBusy(false);
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="voices-title" component="form" onSubmit={(e) => void send(e)}>
-      <DialogTitle id="voices-title">Tell the voices apart anew</DialogTitle>
+      <DialogTitle id="voices-title">Tell the voices apart again</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 1.5, pt: "8px !important" }}>
         <Typography>
           Now there {voices === 1 ? "is 1 voice" : `are ${voices} voices`}. Names stay with the voices that speak at the same times,

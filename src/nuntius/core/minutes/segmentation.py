@@ -9,16 +9,16 @@ from numpy.typing import NDArray
 
 USUAL = 13.0  # turns of a chapter (median)
 SPREAD = 0.5  # of the logarithm of that; both fitted on talk that was not learnt from
-READY = 2.0  # added to the logit of a turn, against how rare borders are; fitted with them
+READY = 2.0  # added to the logit of a turn, against how rare boundaries are; fitted with them
 LEAST_LIKELY = 0.05  # likelihood below which a turn opens no chapter
 APART, APART_FINE = 5, 3  # turns of a chapter at least; where finer ones are asked for
-FINER = 2.0  # times as many borders then, in chapters as many times shorter
-MOST, TURNS_EACH = 4, 30  # borders of any talk, and turns for which there may be one more
-LONGER = 1.1  # times as long as chapters usually are where there are more borders than that
+FINER = 2.0  # times as many boundaries then, in chapters as many times shorter
+MOST, TURNS_EACH = 4, 30  # boundaries of any talk, and turns for which there may be one more
+LONGER = 1.1  # times as long as chapters usually are where there are more boundaries than that
 SURE = 1e-4  # likelihood that counts as none, and apart from 1 as certain
 
 
-def borders(likely: NDArray[np.float32], fine: bool = False) -> list[int]:
+def boundaries(likely: NDArray[np.float32], fine: bool = False) -> list[int]:
     """Numbers of the turns that open a chapter, apart from the first.
 
     `likely` says for each turn how likely it opens one; `fine` asks for finer chapters. A long talk has longer ones,
@@ -35,7 +35,7 @@ def borders(likely: NDArray[np.float32], fine: bool = False) -> list[int]:
 
 
 def _best(worth: NDArray[np.float64], usual: float, apart: int) -> list[int]:
-    """The borders with the highest sum of what each is worth and of how usual the lengths of the chapters are."""
+    """The boundaries with the highest sum of what each is worth and of how usual the lengths of the chapters are."""
     count = len(worth)
     length = np.arange(1, count + 1)
     usually = -((np.log(length) - np.log(usual)) ** 2) / (2 * SPREAD**2)
