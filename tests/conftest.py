@@ -18,8 +18,6 @@ from nuntius.store.installation import Installation, database_of
 from tests.help import Desk, in_memory, tone, write_wav
 from tests.rooms import RoomDesk
 
-ROOT = Path(__file__).parents[1]
-
 hypothesis.settings.register_profile("nuntius", deadline=None)  # examples load models on first use
 hypothesis.settings.load_profile("nuntius")
 

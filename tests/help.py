@@ -28,6 +28,7 @@ from nuntius.store.installation import Installation
 from nuntius.store.people import named_person
 from nuntius.web.app import create_app
 
+ROOT = Path(__file__).parents[1]  # of the repository
 MAREN, PASSWORD = "maren@saltmarsh.example", "low water at noon"
 VOICES = {"A": "Ann Lowe", "B": "Ben Hart", "C": "Cleo Dunn", "D": "Joan Pike"}  # of short exchanges
 
@@ -58,7 +59,7 @@ def talk(*rows: tuple[str, str], pace: float = 2.5, gap: float = 0.4) -> Transcr
 
 def exchanges(name: str) -> list[str]:
     """The short exchanges of a file beside the tests of the core, one behind another between `--`."""
-    return (Path(__file__).parent / "core" / name).read_text().strip().split("\n--\n")
+    return (ROOT / "tests/core/minutes" / name).read_text().strip().split("\n--\n")
 
 
 def lines_of(rows: Sequence[str], kind: str) -> list[Line]:

@@ -36,7 +36,7 @@ from nuntius.core.naming import renamed, sure_names
 
 EXCHANGES = MEETINGS.parent / "exchanges.txt"
 TARGET = Path(classifiers.__file__).with_name("classifiers.json")
-SEGMENTATION = TARGET.with_name("boundaries.json")
+SEGMENTATION = TARGET.with_name("segmentation.json")
 STATING = TARGET.with_name("stating.json")
 STRENGTH = {"action": 0.1, "decision": 0.1, "question": 0.1, "worth": 0.03}  # inverse of the regularisation
 STATING_FORESTS, STATING_TREES, STATING_RATE = 4, 80, 0.08  # that say which sentence states a decision

@@ -11,10 +11,10 @@ from playwright.sync_api import BrowserContext, Page, Route, expect
 from nuntius.core.audio.decode import RATE, load
 from tests.browser.conftest import Site
 from tests.browser.desk import position
-from tests.help import write_wav
+from tests.help import ROOT, write_wav
 
 pytestmark = pytest.mark.browser
-DEMO = Path(__file__).parents[2] / "demo/bring-me-in.ogg"
+DEMO = ROOT / "demo/bring-me-in.ogg"
 PART = 4 * 1024 * 1024  # bytes
 
 

@@ -1,7 +1,6 @@
 """What holds for every view: it can be read, reached by keyboard, and fits a phone."""
 
 import json
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
@@ -14,10 +13,10 @@ from nuntius.store.models import Recording, User, now
 from nuntius.store.transcripts import save_transcript
 from tests.browser.conftest import Site
 from tests.browser.desk import has_sideways_scroll, open_record
-from tests.help import four_hours
+from tests.help import ROOT, four_hours
 
 pytestmark = pytest.mark.browser
-AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
+AXE = ROOT / "frontend/node_modules/axe-core/axe.min.js"
 VIEWS = (
     "/",
     "/archive",

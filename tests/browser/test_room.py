@@ -32,10 +32,10 @@ from tests.browser.microphone import (
     until_held,
 )
 from tests.browser.test_everywhere import faults
-from tests.help import write_wav
+from tests.help import ROOT, write_wav
 
 pytestmark = pytest.mark.browser
-DEMO = Path(__file__).parents[2] / "demo/bring-me-in.ogg"
+DEMO = ROOT / "demo/bring-me-in.ogg"
 LEAD = 4.0  # seconds of silence before the talk, while the room is opened
 LATE = 3.0  # seconds that sound may come late on a machine that is busy; less than any break here
 TONE = 1234.0  # Hz, which neither the talk nor the hum of a computer holds for long

@@ -15,8 +15,9 @@ from pyannote.core import Annotation
 from pyannote.database.util import load_rttm
 
 from nuntius.core.audio.decode import Samples, load
+from tests.help import ROOT
 
-CACHE = Path(__file__).parents[2] / ".cache/outside"
+CACHE = ROOT / ".cache/outside"
 LIBRIVOX = Path("/usr/share/pocketsphinx/test/data/librivox")  # Debian's pocketsphinx-testdata
 PACKAGES = {  # name: (version, as source, sha256)
     "pyannote-audio-wheel": (

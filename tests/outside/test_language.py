@@ -3,7 +3,6 @@
 import itertools
 import sys
 from datetime import date, datetime, timedelta
-from pathlib import Path
 
 import pytest
 import segeval
@@ -14,8 +13,9 @@ from num2words import num2words
 
 from nuntius.core.language.en.dates import DAYS, MONTHS, said_dates
 from nuntius.core.language.en.numbers import in_digits, ordinal, value_of
+from tests.help import ROOT
 
-sys.path.append(str(Path(__file__).parents[2] / "bench"))
+sys.path.append(str(ROOT / "bench"))
 
 pytestmark = pytest.mark.outside
 

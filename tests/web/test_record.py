@@ -8,7 +8,7 @@ import pytest
 
 from nuntius.core.formats.webvtt import read_webvtt
 from nuntius.web import openapi
-from tests.help import Desk
+from tests.help import ROOT, Desk
 
 TALK = """WEBVTT
 
@@ -241,16 +241,15 @@ def test_open_actions_come_by_due_date_until_they_are_ticked(desk: Desk, meeting
 
 
 def test_the_openapi_file_and_the_types_made_from_it_are_current() -> None:
-    kept = Path(__file__).parents[2] / "frontend/src/api/openapi.json"
+    kept = ROOT / "frontend/src/api/openapi.json"
     assert kept.read_text() == openapi.text()
 
 
 def test_every_setting_is_in_the_readme() -> None:
     import re
 
-    root = Path(__file__).parents[2]
-    used = set(re.findall(r"NUNTIUS_[A-Z_]+", (root / "src/nuntius/settings.py").read_text()))
-    assert {name for name in used if name not in (root / "README.md").read_text()} == set()
+    used = set(re.findall(r"NUNTIUS_[A-Z_]+", (ROOT / "src/nuntius/settings.py").read_text()))
+    assert {name for name in used if name not in (ROOT / "README.md").read_text()} == set()
 
 
 def test_the_floor_in_figures(desk: Desk, meeting: str) -> None:

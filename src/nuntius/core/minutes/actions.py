@@ -42,7 +42,7 @@ from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.recast import recast
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.stating import left_unsaid_by_task
-from nuntius.core.minutes.unruled import LEAST_SAID, likelihoods
+from nuntius.core.minutes.unruled import LEAST_SAID, likely_finding
 
 OBJECTS = frozenset({"it", "him", "her", "them", "that", "this", "those", "these", "you", "us", "one", "both", "all"})
 
@@ -107,7 +107,7 @@ def _found(scene: Scene, number: int, likely: Likely, findings: list[Finding], t
         found = None if ordered or supposed or scene.highest_inside(likely, found.evidence) < LEAST else found
     answers = answers or (bool(findings) and _tells_when(scene, sentence, findings[-1]))
     if found is None and likely[number] >= ENOUGH and not answers:
-        found = likelihoods(scene, sentence, float(likely[number]))
+        found = likely_finding(scene, sentence, float(likely[number]))
     return found
 
 

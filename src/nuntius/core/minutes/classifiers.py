@@ -1,7 +1,7 @@
 """Trained classifiers: how likely a sentence is the heart of an action, a decision, a question, or worth knowing.
 
 Each is a logistic regression over the features of a sentence and its vector, whose logit is weighed against that of the
-network which reads the sentence in its context; what opens a chapter is likelihoods by a forest of trees over the features of
+network which reads the sentence in its context; what opens a chapter is classified by a forest of trees over the features of
 a turn, weighed against the same network. `training/train.py` makes them from the annotated talk of this repository.
 """
 
@@ -68,7 +68,7 @@ def classifiers() -> dict[str, Classifier]:
 @cache
 def segmentation_classifier() -> Forest:
     """The classifier of what opens a chapter that ships with the application."""
-    return shipped("boundaries.json", BOUNDARY_FEATURES)
+    return shipped("segmentation.json", BOUNDARY_FEATURES)
 
 
 def inputs(scene: Scene) -> NDArray[np.float32]:

@@ -1,7 +1,7 @@
 """What a sentence is among the sentences around it: small networks read whole stretches of talk at once.
 
 The networks are sentence encoders (MiniLM, six layers) that were taught on the annotated talk of this repository
-(`training/context.py`, `training/stating.py`), one to classifier sentences, one to find what answers a question, one for what a
+(`training/context.py`, `training/stating.py`), one to classify sentences, one to find what answers a question, one for what a
 sentence refers to, one for how a decision is best told. They give logits for each token of
 a stretch, of which a sentence has the mean (sequential sentence classification after Cohan et al. 2019). Voices are
 told apart by letters, or by first names where a question is put to the talk.
@@ -27,7 +27,7 @@ from nuntius.core.networks import on_all_cores, shipped_network
 OF_SENTENCES = ("action", "decision", "question", "worth")
 KINDS = (*OF_SENTENCES, "answer", "opens")  # logits that the networks give, in their order
 ACTION, DECISION, ANSWER, OPENS = (KINDS.index(kind) for kind in ("action", "decision", "answer", "opens"))
-CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are likelihoods, and of the talk before and behind it
+CORE, BEFORE, AFTER = 180, 45, 60  # tokens of a stretch that are classified, and of the talk before and behind it
 ASKED_CORE, ASKED_BEFORE, ASKED_AFTER = 110, 25, 30  # the same where a question stands ahead of it
 LED_UP = 180  # tokens of the talk before a sentence among which that is looked for which it refers to
 AROUND_HEART = 330  # tokens of the talk around a decision that is to be told
@@ -44,7 +44,7 @@ Logits = NDArray[np.float32]
 
 @dataclass(frozen=True, slots=True)
 class Stretch:
-    """Tokens of a turn, or of what is read at once; of each sentence that is likelihoods its number and where it stands."""
+    """Tokens of a turn, or of what is read at once; of each sentence that is classified its number and where it stands."""
 
     tokens: tuple[int, ...]
     sentences: tuple[tuple[int, int, int], ...]

@@ -32,7 +32,7 @@ class Forest:
 
     @cached_property
     def _whole(self) -> Tree:
-        """All trees side by side, shape (trees, nodes), so that few rows are likelihoods as quickly as many."""
+        """All trees side by side, shape (trees, nodes), so that few rows are classified as quickly as many."""
         most = max(len(tree.sign) for tree in self.trees)
 
         def side_by_side(of: str, beyond: int) -> NDArray[Any]:

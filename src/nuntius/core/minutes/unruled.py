@@ -18,7 +18,7 @@ LEAST_SAID = 4  # words of a task that no rule found
 SURELY = 0.85  # likelihood from which what somebody is told to do by a day needs no answer
 
 
-def likelihoods(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
+def likely_finding(scene: Scene, sentence: Sentence, likelihood: float) -> Finding | None:
     """An action known by how it is said and received: what the words leave, and whoever they point to."""
     lower = sentence.lower
     if sentence.is_question and likelihood >= SURELY:

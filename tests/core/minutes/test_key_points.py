@@ -4,7 +4,7 @@ import numpy as np
 
 from nuntius.core.minutes.key_points import LEAST_IN_GAP, _in_gaps, _may
 from nuntius.core.minutes.line import Coverage, Line
-from tests.core.test_judges import scene_of
+from tests.core.minutes.test_classifiers import scene_of
 
 TALK = scene_of(
     ("Maren Voss", "The ramp is done, and it cost four thousand and fifty."),

@@ -2,7 +2,6 @@
 
 import json
 from datetime import date
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -15,7 +14,7 @@ from nuntius.core.templates.shipped import SHIPPED, shipped
 from nuntius.core.templates.suggest import suggest
 from nuntius.core.templates.template import REST, Section, Template, read_template, template_json
 from nuntius.core.transcript.transcript import Transcript
-from tests.help import talk
+from tests.help import ROOT, talk
 
 DAY = date(2026, 10, 6)
 
@@ -39,7 +38,7 @@ CREW = talk(
 )
 
 
-DEMO = Path(__file__).parents[2] / "demo/winter-timetable.truth.json"
+DEMO = ROOT / "demo/winter-timetable.truth.json"
 DIVIDED = talk(*((turn["speaker"], turn["text"]) for turn in json.loads(DEMO.read_text())["turns"]))
 
 

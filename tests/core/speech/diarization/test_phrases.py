@@ -14,8 +14,9 @@ from nuntius.core.speech.diarization.phrases import Diarized, Prints, diarize_ph
 from nuntius.core.speech.diarization.voiceprints import VoicePrints
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.transcript.word import Word, spread
+from tests.help import ROOT
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = ROOT / "demo"
 
 Line = tuple[str, str, float]  # who really speaks, what, and for how many seconds
 LONG = "We need a new rope for the north pier before winter."

@@ -30,7 +30,7 @@ from nuntius.core.minutes.context import (
     stretched,
 )
 from nuntius.core.minutes.scene import Scene
-from tests.core.test_judges import scene_of
+from tests.core.minutes.test_classifiers import scene_of
 
 SIZES = (CORE, BEFORE, AFTER)
 
@@ -90,8 +90,8 @@ def test_a_turn_without_end_is_read_in_parts() -> None:
 def test_stretches_classify_every_sentence_once_and_none_is_too_long(lengths: list[int], asked: int) -> None:
     parts = [Stretch((7,) * n, ((number, 2, n),)) for number, n in enumerate(lengths)]
     made = list(stretched(parts, (9,) * asked, SIZES))
-    likelihoods = [number for stretch in made for number, _, _ in stretch.sentences]
-    assert likelihoods == list(range(len(lengths)))
+    classified = [number for stretch in made for number, _, _ in stretch.sentences]
+    assert classified == list(range(len(lengths)))
     for stretch in made:
         assert len(stretch.tokens) <= max(CORE, max(lengths)) + BEFORE + AFTER + asked + 2
         assert all(0 < first < last < len(stretch.tokens) for _, first, last in stretch.sentences)

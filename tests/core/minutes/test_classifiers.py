@@ -19,9 +19,9 @@ from nuntius.core.minutes.classifiers import (
 from nuntius.core.minutes.features import ALL, features, is_imperative
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
-from tests.help import talk
+from tests.help import ROOT, talk
 
-TRAINING = Path(__file__).parents[2] / "training"
+TRAINING = ROOT / "training"
 sys.path.append(str(TRAINING))
 
 import annotated  # noqa: E402

@@ -19,7 +19,7 @@ from nuntius.core.minutes.line import (
     Passage,
 )
 from nuntius.core.transcript.transcript import Transcript
-from tests.core.test_judges import scene_of
+from tests.core.minutes.test_classifiers import scene_of
 from tests.help import talk
 
 PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
