@@ -12,6 +12,7 @@ from tempfile import TemporaryDirectory
 from playwright.sync_api import Page
 from tests.help import MAREN, PASSWORD, four_hours
 
+from nuntius.core.jobs import JobState
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import MeetingFacts
 from nuntius.core.templates.shipped import shipped
@@ -84,7 +85,7 @@ def _fill(settings: Settings) -> str:
         session.add(Recording(meeting_id=meeting.id, name="long.txt", digest="0" * 64, is_text=True, duration=14_400.0))
         save_transcript(session, meeting.id, transcript)
         save_minutes(session, meeting.id, transcript, minutes, shipped("general meeting"))
-        create_job(session, meeting.id, None).state = "done"
+        create_job(session, meeting.id, None).state = JobState.DONE
         identifier = meeting.id
     store.database.close()
     return identifier

@@ -16,7 +16,7 @@ from pathlib import Path
 from talk import AN_HOUR, talk
 
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.line import Length, MeetingFacts
 from nuntius.core.templates.shipped import shipped
 
 HOURS = (0.5, 1, 2, 4, 8)
@@ -41,7 +41,7 @@ def once(hours: float) -> None:
     begun = time.perf_counter()
     make_minutes(transcript, facts)
     new = time.perf_counter() - begun
-    make_minutes(transcript, facts, "standard", shipped("committee"))
+    make_minutes(transcript, facts, Length.STANDARD, shipped("committee"))
     sys.stdout.write(json.dumps([new, time.perf_counter() - begun - new]))
 
 

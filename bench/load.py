@@ -29,6 +29,7 @@ from tests.help import MAREN, PASSWORD
 
 from nuntius.core.live.line import LiveLine
 from nuntius.core.rights import Role
+from nuntius.core.rooms import RoomState
 from nuntius.demonstration import free_port, wait_for
 from nuntius.settings import Settings
 from nuntius.store import sessions
@@ -98,7 +99,7 @@ def prepare(store: Installation, accounts: int, meetings: int, words: int) -> Te
         tokens = [sessions.begin(session, user, "127.0.0.1", "bench") for user in users]
         fill(session, maren, 0, meetings, words, LINES)
         room = open_room(session, maren, "Crew rota", "general meeting", now(), "UTC", [], [])
-        room.state = "recording"
+        room.state = RoomState.RECORDING
         everybody = list(session.query(Person).filter(Person.user_id.is_not(None)))
         for number, meeting in enumerate(session.query(Meeting)):
             watched = meeting.id == room.meeting_id

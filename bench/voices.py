@@ -16,7 +16,7 @@ sys.path[:0] = [str(Path(__file__).parent.parent)]
 
 from pyannote.core import Segment, Timeline  # noqa: E402
 from pyannote.metrics.diarization import DiarizationErrorRate  # noqa: E402
-from tests.core.test_phrases import share_right  # noqa: E402
+from tests.core.speech.diarization.test_phrases import share_right  # noqa: E402
 from tests.outside.test_who_spoke import COLLAR, annotation  # noqa: E402
 
 from nuntius.core.audio.pcm import WorkingCopy  # noqa: E402

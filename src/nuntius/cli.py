@@ -10,7 +10,7 @@ from pathlib import Path
 import click
 
 from nuntius.core.errors import Fault
-from nuntius.core.minutes.line import MeetingFacts
+from nuntius.core.minutes.line import Length, MeetingFacts
 from nuntius.core.transcript.transcript import Transcript
 
 
@@ -70,10 +70,10 @@ _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path
 @_START
 @_ATTENDEES
 @click.option("--template", default="general meeting", help="Kind of meeting; another word means the general one.")
-@click.option("--length", type=click.Choice(["short", "standard", "full"]), default="standard")
+@click.option("--length", type=click.Choice(Length, case_sensitive=False), default=Length.STANDARD)
 @_JSON
 def minutes(
-    file: Path, day: date | None, start: time | None, attendees: str, template: str, length: str, as_json: bool
+    file: Path, day: date | None, start: time | None, attendees: str, template: str, length: Length, as_json: bool
 ) -> None:
     """Minutes of a transcript (VTT, SRT or text)."""
     from nuntius.core.formats.json_ import minutes_json

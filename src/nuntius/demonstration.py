@@ -18,8 +18,10 @@ from zoneinfo import ZoneInfo
 from sqlalchemy.orm import Session
 
 from nuntius.core.errors import PortTaken
+from nuntius.core.jobs import JobState
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.rights import Role
+from nuntius.core.rooms import CallState
 from nuntius.core.transcript.transcript import in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.jobs import steps
@@ -90,7 +92,7 @@ def play(session: Session, user: User, settings: Settings) -> Room:
     names = [CAST[name] for name in dict.fromkeys(speakers(PLAYED))]
     agenda = [AgendaItem(item, float(planned)) for item, planned in AGENDA]
     room = open_room(session, user, f"{title} (played)", "committee", now(), ZONE, names, agenda)
-    room.line_link, room.line_state = f"{settings.bridge}/call/{PLAYED}", "calling"
+    room.line_link, room.line_state = f"{settings.bridge}/call/{PLAYED}", CallState.CALLING
     touch(room)
     return room
 
@@ -129,7 +131,7 @@ def _meeting(installation: Installation, user: User, name: str) -> None:
     steps.write_minutes(task, lambda _: None)
     with installation.database.write() as session:
         job = create_job(session, meeting.id, None)
-        job.state, job.progress = "done", 1.0
+        job.state, job.progress = JobState.DONE, 1.0
 
 
 def _name_voices(installation: Installation, user: User, meeting: Meeting, name: str) -> None:

@@ -5,6 +5,7 @@ import json
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
+from nuntius.core.jobs import JobState
 from nuntius.demonstration import EMAIL
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job
@@ -101,7 +102,7 @@ def long_meeting(site: Site) -> str:
         meeting = create_meeting(session, user, "Four hours", "committee", now(), "Europe/London", [])
         session.add(Recording(meeting_id=meeting.id, name="long.txt", digest="0" * 64, is_text=True, duration=14_400.0))
         save_transcript(session, meeting.id, four_hours())
-        create_job(session, meeting.id, None).state = "done"
+        create_job(session, meeting.id, None).state = JobState.DONE
         identifier = meeting.id
     store.database.close()
     return identifier

@@ -129,7 +129,7 @@ def test_a_job_of_a_living_worker_is_not_taken(desk: Desk, long_wav: Path) -> No
     job = job_of(desk, meeting)
     with desk.installation.database.write() as session:
         row = session.get_one(Job, job.id)
-        row.state, row.worker, row.beat_at = "working", "another/1", now()
+        row.state, row.worker, row.beat_at = JobState.WORKING, "another/1", now()
     desk.queue.lanes[Lane.LONG].flush()
     assert desk.queue.recover() == 0
     work(desk.installation, job.id)
@@ -265,7 +265,7 @@ def test_a_process_number_that_is_used_again_keeps_no_job_alive(desk: Desk, long
     meeting = desk.bring_in(long_wav)
     with desk.installation.database.write() as session:
         row = session.get_one(Job, job_of(desk, meeting).id)
-        row.state, row.beat_at = "working", now() - 2 * LEASE
+        row.state, row.beat_at = JobState.WORKING, now() - 2 * LEASE
         row.worker = f"{socket.gethostname()}:1"  # process 1 always lives
     desk.queue.lanes[Lane.LONG].flush()
     assert desk.queue.recover() == 1
@@ -458,7 +458,7 @@ class TestLanes:
         assert desk.client.post(f"/api/meetings/{second}/cancel").status_code == 200
         assert desk.record(third)["meeting"]["job"]["ahead"] == 1
         with desk.installation.database.write() as session:
-            session.get_one(Job, desk.record(first)["meeting"]["job"]["id"]).state = "working"
+            session.get_one(Job, desk.record(first)["meeting"]["job"]["id"]).state = JobState.WORKING
         assert desk.record(third)["meeting"]["job"]["ahead"] == 1
         assert desk.record(first)["meeting"]["job"]["ahead"] is None
 

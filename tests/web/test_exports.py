@@ -11,6 +11,7 @@ from pypdf import PdfReader
 from sqlalchemy import select
 
 from nuntius.core.audio.pcm import to_bytes
+from nuntius.core.jobs import JobState
 from nuntius.jobs.exporting import make_export
 from nuntius.service.sweeping import sweep_files
 from nuntius.store.exports import ANSWER_KEPT, KEPT, MOST_AT_ONCE
@@ -174,7 +175,7 @@ def test_a_dead_worker_loses_none(desk: Desk, meeting: str) -> None:
         lane.flush()  # the storage forgot it, and a worker died over it
     with desk.installation.database.write() as session:
         row = session.get_one(Export, made["id"])
-        row.state, row.worker, row.beat_at = "working", "gone", now() - 2 * LEASE
+        row.state, row.worker, row.beat_at = JobState.WORKING, "gone", now() - 2 * LEASE
     assert desk.queue.recover() == 1
     desk.work()
     assert listed(desk)[0]["state"] == "done"

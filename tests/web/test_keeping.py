@@ -10,6 +10,7 @@ from typing import Any
 import jsonschema
 import pytest
 
+from nuntius.core.minutes.line import LineDoubt
 from nuntius.core.speech.diarizer import Span
 from nuntius.jobs import voices as voices_step
 from nuntius.jobs.queue import Queue
@@ -126,7 +127,7 @@ class TestBundle:
         picture = desk.installation.files.keep_bytes(b"\x89PNG a picture")
         with desk.installation.database.write() as session:
             session.add(StillPicture(meeting_id=meeting, at=7.0, digest=picture))
-            session.get_one(LineRow, record["minutes"]["lines"][-1]["id"]).doubts = ["may have a day"]
+            session.get_one(LineRow, record["minutes"]["lines"][-1]["id"]).doubts = [LineDoubt.HAS_A_DAY]
             kept = session.get_one(Meeting, meeting)
             maren, agreed = kept.runner_id, datetime(2026, 10, 6, 9, 31, tzinfo=UTC)
             session.add(
@@ -298,7 +299,7 @@ class TestTwoPeople:
         assert (late.status_code, late.json["theirs"]) == (409, "His words.")
 
 
-class TestVoicesAnew:
+class TestDiarizeAgain:
     @pytest.fixture
     def heard(self, monkeypatch: pytest.MonkeyPatch) -> None:
         """Three voices where there were two: the last turn is by somebody else."""
@@ -324,7 +325,7 @@ class TestVoicesAnew:
         assert record["turns"][2]["heard"] == "The hired lifts cost seven hundred and fifty pounds each."
         assert [w[0] for w in record["turns"][2]["words"]][4] == "750"
         assert record["minutes"]["lines"]
-        assert desk.client.get(f"{at}/history").json["changes"][0]["what"] == "Had voices told apart again"
+        assert desk.client.get(f"{at}/history").json["changes"][0]["what"] == "Had the voices told apart again"
         desk.client.post(f"{at}/undo")
         undone = desk.record(meeting)
         assert len({turn["voice"] for turn in undone["turns"]}) == 2
@@ -341,10 +342,10 @@ def test_doubtful_turns_and_those_spoken_at_once_are_reported(desk: Desk, meetin
     with desk.installation.database.write() as session:
         recording = session.query(Recording).filter_by(meeting_id=meeting).one()
         recording.spans = [
-            [0.9, 6.2, "Voice A"],
-            [1.0, 6.2, "Voice B"],
-            [6.4, 12.1, "Voice B"],
-            [15.4, 19.0, "Voice A"],
+            (0.9, 6.2, "Voice A"),
+            (1.0, 6.2, "Voice B"),
+            (6.4, 12.1, "Voice B"),
+            (15.4, 19.0, "Voice A"),
         ]
     record = desk.record(meeting)
     second = next(v["id"] for v in record["voices"] if v["label"] == "Voice B")

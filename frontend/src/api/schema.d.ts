@@ -2036,11 +2036,7 @@ export interface components {
         AccountFact: {
             /** Email */
             email: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "administrator" | "member";
+            role: components["schemas"]["Role"];
         };
         /** AccountOut */
         AccountOut: {
@@ -2050,11 +2046,7 @@ export interface components {
             name: string;
             /** Recovery Left */
             recovery_left: number;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "administrator" | "member";
+            role: components["schemas"]["Role"];
             /** Second Factor */
             second_factor: boolean;
             /** Sessions */
@@ -2187,8 +2179,7 @@ export interface components {
             labels: string[];
             /** Line Link */
             line_link: string;
-            /** Line State */
-            line_state: string;
+            line_state: components["schemas"]["CallState"];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             /** May Record */
@@ -2208,11 +2199,7 @@ export interface components {
             silence_stop: number;
             /** Source */
             source: string | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "ready" | "recording" | "paused" | "stopping" | "stopped";
+            state: components["schemas"]["RoomState"];
             /** Suggested */
             suggested: number | null;
             /** There */
@@ -2220,17 +2207,19 @@ export interface components {
             /** Voices */
             voices: components["schemas"]["LiveVoiceOut"][];
         };
+        /**
+         * BreakKind
+         * @description PAUSE: asked for; GAP: sound was lost; CUT: a stretch was removed for good.
+         * @enum {string}
+         */
+        BreakKind: "pause" | "gap" | "cut";
         /** BreakOut */
         BreakOut: {
             /** At */
             at: number;
             /** By */
             by: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "pause" | "gap" | "cut";
+            kind: components["schemas"]["BreakKind"];
             /**
              * Made At
              * Format: date-time
@@ -2299,6 +2288,12 @@ export interface components {
             /** Link */
             link: string;
         };
+        /**
+         * CallState
+         * @description Where the listening line of a meeting stands. DISMISSED: by a person; GARBLED: what came was not understood.
+         * @enum {string}
+         */
+        CallState: "" | "calling" | "waiting" | "listening" | "on hold" | "away" | "denied" | "unreachable" | "garbled" | "dismissed" | "ended";
         /**
          * CaptionOut
          * @description What is said from `start` to `end` seconds of the whole; a spoken heading has no speaker.
@@ -2615,11 +2610,7 @@ export interface components {
             name: string;
             /** Size */
             size: number | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "waiting" | "working" | "done" | "failed";
+            state: components["schemas"]["JobState"];
             /** Title */
             title: string;
         };
@@ -2830,6 +2821,30 @@ export interface components {
             kind: string;
         };
         /**
+         * Layout
+         * @description How the lines of a section are grouped.
+         * @enum {string}
+         */
+        Layout: "" | "chapter" | "voice";
+        /**
+         * Length
+         * @description How long minutes are: SHORT fits a screen, FULL leaves little out.
+         * @enum {string}
+         */
+        Length: "short" | "standard" | "full";
+        /**
+         * LineDoubt
+         * @description Why a line is worth a look before the minutes go out.
+         * @enum {string}
+         */
+        LineDoubt: "may not be settled" | "may be no task" | "may have a day" | "may mean something else" | "heard unsurely";
+        /**
+         * LineKind
+         * @description What a line of the minutes is, under the name that the database and files keep.
+         * @enum {string}
+         */
+        LineKind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
+        /**
          * LineOut
          * @description `topic` is the title of its chapter where the line does not name what it is about itself.
          */
@@ -2841,7 +2856,7 @@ export interface components {
             /** Checked */
             checked: boolean;
             /** Doubts */
-            doubts: ("may not be settled" | "may be no task" | "may have a day" | "may mean something else" | "heard unsurely")[];
+            doubts: components["schemas"]["LineDoubt"][];
             /** Due */
             due: string | null;
             /** Due Said */
@@ -2852,26 +2867,26 @@ export interface components {
             heard: string | null;
             /** Id */
             id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
+            kind: components["schemas"]["LineKind"];
             /** Owner */
             owner: string[];
             /** Place */
             place: number;
-            /** State */
-            state: string;
+            state: components["schemas"]["LineState"];
             /** Text */
             text: string;
-            /** Thrown Out */
-            thrown_out: string | null;
+            thrown_out: components["schemas"]["ThrowOutReason"] | null;
             /** Topic */
             topic: string;
             /** Why */
             why: string;
         };
+        /**
+         * LineState
+         * @description OPEN: still to be done or answered; SETTLED; SUPERSEDED: another line stands in its place; PROPOSED.
+         * @enum {string}
+         */
+        LineState: "open" | "settled" | "superseded" | "proposed";
         /** LinkIn */
         LinkIn: {
             /** Token */
@@ -2977,8 +2992,7 @@ export interface components {
             lines: number;
             /** People */
             people: string[];
-            /** Room */
-            room: ("ready" | "recording" | "paused" | "stopping" | "stopped") | null;
+            room: components["schemas"]["RoomState"] | null;
             /** Runner */
             runner: boolean;
             /**
@@ -3051,25 +3065,23 @@ export interface components {
                 number,
                 number
             ][];
-            /**
-             * Length
-             * @enum {string}
-             */
-            length: "short" | "standard" | "full";
+            length: components["schemas"]["Length"];
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             /** Remark */
             remark: string;
             /** Sections */
             sections: components["schemas"]["SectionOut"][];
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "live" | "settled";
+            source: components["schemas"]["MinutesSource"];
             /** Template */
             template: string;
         };
+        /**
+         * MinutesSource
+         * @description LIVE: made from the text heard during the meeting; SETTLED: from the final transcript.
+         * @enum {string}
+         */
+        MinutesSource: "live" | "settled";
         /** MishearingOut */
         MishearingOut: {
             /** Heard */
@@ -3124,12 +3136,8 @@ export interface components {
         NewInvitation: {
             /** Email */
             email: string;
-            /**
-             * Role
-             * @default member
-             * @enum {string}
-             */
-            role: "administrator" | "member";
+            /** @default member */
+            role: components["schemas"]["Role"];
         };
         /** NewMeeting */
         NewMeeting: {
@@ -3255,11 +3263,8 @@ export interface components {
              * @default null
              */
             fine: boolean | null;
-            /**
-             * Length
-             * @default null
-             */
-            length: ("short" | "standard" | "full") | null;
+            /** @default null */
+            length: components["schemas"]["Length"] | null;
             /**
              * Template
              * @default null
@@ -3672,13 +3677,15 @@ export interface components {
             /** Passages */
             passages: components["schemas"]["Passage"][];
         };
+        /**
+         * Role
+         * @description What an account is to its workspace.
+         * @enum {string}
+         */
+        Role: "administrator" | "member";
         /** RoleIn */
         RoleIn: {
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "administrator" | "member";
+            role: components["schemas"]["Role"];
         };
         /**
          * RoomChoices
@@ -3697,6 +3704,12 @@ export interface components {
             lines: components["schemas"]["LiveLineOut"][];
             speech: components["schemas"]["Speech"];
         };
+        /**
+         * RoomState
+         * @description READY: nothing is recorded yet; STOPPING: ended, and late parts are still awaited.
+         * @enum {string}
+         */
+        RoomState: "ready" | "recording" | "paused" | "stopping" | "stopped";
         /**
          * RunEnd
          * @description `parts` is how many parts the run has in all, those still on their way among them.
@@ -3742,22 +3755,14 @@ export interface components {
         };
         /** SectionOut */
         SectionOut: {
-            /**
-             * Layout
-             * @enum {string}
-             */
-            layout: "" | "chapter" | "voice";
+            layout: components["schemas"]["Layout"];
             /** Title */
             title: string;
         };
         /** SectionShape */
         SectionShape: {
-            /**
-             * Group
-             * @default
-             * @enum {string}
-             */
-            group: "" | "chapter" | "voice";
+            /** @default  */
+            group: components["schemas"]["Layout"];
             /**
              * Kinds
              * @default []
@@ -3857,11 +3862,7 @@ export interface components {
             partial_start: number;
             /** Silent */
             silent: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "ready" | "recording" | "paused" | "stopping" | "stopped";
+            state: components["schemas"]["RoomState"];
         };
         /** SplitAt */
         SplitAt: {
@@ -3921,12 +3922,8 @@ export interface components {
              * @default []
              */
             labels: string[];
-            /**
-             * Length
-             * @default standard
-             * @enum {string}
-             */
-            length: "short" | "standard" | "full";
+            /** @default standard */
+            length: components["schemas"]["Length"];
             /** May Change */
             may_change: boolean;
             /** Name */
@@ -3951,12 +3948,8 @@ export interface components {
              * @default []
              */
             labels: string[];
-            /**
-             * Length
-             * @default standard
-             * @enum {string}
-             */
-            length: "short" | "standard" | "full";
+            /** @default standard */
+            length: components["schemas"]["Length"];
             /** Name */
             name: string;
             /**
@@ -4021,9 +4014,14 @@ export interface components {
          * @description Why a line does not belong into the minutes; null takes it back in.
          */
         ThrowOut: {
-            /** Reason */
-            reason: ("not said" | "does not matter" | "somebody else's" | "said as a joke" | "twice") | null;
+            reason: components["schemas"]["ThrowOutReason"] | null;
         };
+        /**
+         * ThrowOutReason
+         * @description Why a person threw a line out.
+         * @enum {string}
+         */
+        ThrowOutReason: "not said" | "does not matter" | "somebody else's" | "said as a joke" | "twice";
         /** ThrownOut */
         ThrownOut: {
             /** Lines */
@@ -4055,11 +4053,7 @@ export interface components {
             confirmed: number;
             /** Corrected */
             corrected: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
+            kind: components["schemas"]["LineKind"];
             /** Lines */
             lines: number;
             /** Reasons */

@@ -17,7 +17,9 @@ from nuntius.core.live.recogniser import LiveRecogniser
 from nuntius.core.live.voices import LiveVoices
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.classifiers import likelihoods
+from nuntius.core.minutes.line import MinutesSource
 from nuntius.core.minutes.scene import scene
+from nuntius.core.rooms import RoomState
 from nuntius.jobs import engines
 from nuntius.store.capture import Piece, finish, folder, pieces
 from nuntius.store.installation import Installation
@@ -158,7 +160,7 @@ class Follower:
             room.heard = at
             touch(room)
             silent = at / RATE - room.last_speech
-            if room.state == "recording" and 0 < room.silence_stop <= silent:
+            if room.state == RoomState.RECORDING and 0 < room.silence_stop <= silent:
                 job = finish(session, room)
                 log.info("stopped after silence", extra={"room": self._room_id, "seconds": round(silent)})
         if job is not None:
@@ -166,12 +168,12 @@ class Follower:
 
     def _is_paused(self) -> bool:
         with self._installation.database.read() as session:
-            return session.get_one(Room, self._room_id).state in ("paused", "stopped")
+            return session.get_one(Room, self._room_id).state in (RoomState.PAUSED, RoomState.STOPPED)
 
     def _is_over(self, at: int) -> bool:
         with self._installation.database.read() as session:
             room = session.get(Room, self._room_id)
-            return room is None or (room.state in ("stopped", "ready") and at >= room.held)
+            return room is None or (room.state in (RoomState.STOPPED, RoomState.READY) and at >= room.held)
 
     # --- voices ---
 
@@ -216,14 +218,14 @@ class Follower:
     def _note_drafted(self) -> None:
         with self._installation.database.write() as session:
             room = session.get(Room, self._room_id)
-            if room is not None and room.state == "stopped":
+            if room is not None and room.state == RoomState.STOPPED:
                 room.drafted = True
 
     def _draft(self) -> None:
         """Minutes from the live text, shown until the better recogniser has heard the whole."""
         with self._installation.database.read() as session:
             room = session.get(Room, self._room_id)
-            if room is None or room.state != "stopped":
+            if room is None or room.state != RoomState.STOPPED:
                 return
             transcript = live_so_far(session, room, named=False)
         with self._installation.database.write() as session:
@@ -239,5 +241,5 @@ class Follower:
             return
         with self._installation.database.write() as session:
             if get_minutes(session, room.meeting_id) is None:
-                save_minutes(session, room.meeting_id, named, minutes, template, source="live")
+                save_minutes(session, room.meeting_id, named, minutes, template, source=MinutesSource.LIVE)
         log.info("minutes from live text", extra={"room": self._room_id, "lines": len(minutes.lines)})

@@ -8,6 +8,7 @@ from threading import Event, Thread
 from typing import Any
 
 from nuntius.core.errors import Fault
+from nuntius.core.jobs import JobState
 from nuntius.store.errors import DatabaseBusy, StorageFull
 from nuntius.store.installation import Installation
 from nuntius.store.leases import Work, beat, held
@@ -41,7 +42,7 @@ def pulse(installation: Installation, work: type[Job] | type[Export], key: str, 
         thread.join()
 
 
-def end(installation: Installation, work: type[Work], key: str, holder: str, state: str, **values: Any) -> bool:
+def end(installation: Installation, work: type[Work], key: str, holder: str, state: JobState, **values: Any) -> bool:
     """Writes how work ended and lets it go; whether it was still `holder`'s.
 
     Tries again and again while the disk is full; after that the lease runs out and the work goes on.

@@ -16,6 +16,7 @@ from websockets.sync.connection import Connection
 
 from nuntius.core.audio.decode import RATE
 from nuntius.core.errors import Fault
+from nuntius.core.rooms import ENDING, LINE_WANTED, CallState, RoomState, SoundSource
 from nuntius.store import capture
 from nuntius.store.installation import Installation
 from nuntius.store.models import Meeting, Room, Run, User, Workspace
@@ -24,7 +25,6 @@ from nuntius.store.rooms import announce, touch
 log = logging.getLogger(__name__)
 
 NAME = "Nuntius (listening line)"
-LIVE = ("calling", "waiting", "listening", "on hold", "away")  # states in which a line is wanted
 PART = RATE // 2  # samples of a part
 PATIENCE = 60.0  # seconds for which a call that dropped is called again
 AGAIN = (1.0, 2.0, 4.0, 8.0, 15.0)  # seconds between two calls, longer each time that nobody answers
@@ -63,27 +63,27 @@ class CallLine:
                 except (OSError, InvalidHandshake, InvalidURI, ConnectionClosed, TimeoutError):
                     self._flush()
                 if time.monotonic() - tried > (PATIENCE if heard or self._run else 5.0):
-                    self._state("ended" if heard else "unreachable")
+                    self._state(CallState.ENDED if heard else CallState.UNREACHABLE)
                     return
                 self._run = None
-                self._state("away" if heard or self._number else "calling")
+                self._state(CallState.AWAY if heard or self._number else CallState.CALLING)
                 self._end.wait(AGAIN[min(calls, len(AGAIN) - 1)])
                 calls += 1
         except CallGarbled:
             log.warning("no call under this link", extra={"room": self._room_id})
             self._pause()
-            self._state("garbled")
+            self._state(CallState.GARBLED)
         except Dismissed:
             with suppress(Dismissed):  # where the meeting has ended, nothing takes the rest
                 self._flush()
             self._pause()
-            self._state("dismissed")
+            self._state(CallState.DISMISSED)
         except Fault as fault:
             log.info("the line gives up", extra={"room": self._room_id, "why": fault.sentence})
-            self._state("ended")
+            self._state(CallState.ENDED)
         except Exception:  # whatever it is, to call again at once would bring it again
             log.exception("the line failed", extra={"room": self._room_id})
-            self._state("unreachable")
+            self._state(CallState.UNREACHABLE)
 
     # --- the call ---
 
@@ -113,22 +113,22 @@ class CallLine:
         """Does what a message of the bridge asks for; whether the call is over."""
         kind = message["type"]
         if kind == "waiting":
-            self._state("waiting")
+            self._state(CallState.WAITING)
         elif kind == "admitted":
             call.send(json.dumps({"type": "say", "text": self._announcement()}))
             self._begin()
-            self._state("listening")
+            self._state(CallState.LISTENING)
         elif kind == "hold":
             self._flush()
             if message["on"]:
                 self._pause()
-                self._state("on hold")
+                self._state(CallState.ON_HOLD)
             else:
                 self._begin()
-                self._state("listening")
+                self._state(CallState.LISTENING)
         elif kind in ("denied", "ended"):
             self._flush()
-            self._state(str(kind))
+            self._state(CallState(kind))
             if kind == "ended":
                 self._finish()
             return True
@@ -157,7 +157,7 @@ class CallLine:
         self._installation.files.write_part(capture.folder(self._run), part.number, data)
         with self._installation.database.write() as session:
             room, run = session.get_one(Room, self._room_id), session.get_one(Run, self._run.id)
-            if room.state != "recording" or run.expected is not None:
+            if room.state != RoomState.RECORDING or run.expected is not None:
                 raise Dismissed()
             capture.note_part(session, room, run, part)
         self._number += 1
@@ -175,7 +175,7 @@ class CallLine:
             user = session.get_one(User, meeting.runner_id)
             if room.announced_at is None:
                 announce(session, user, room, True)
-            self._run = capture.begin_run(session, user, meeting, room, self._recorder, "line")
+            self._run = capture.begin_run(session, user, meeting, room, self._recorder, SoundSource.LINE)
             self._number = 0
 
     def _pause(self) -> None:
@@ -183,14 +183,14 @@ class CallLine:
             return
         with self._installation.database.write() as session:
             room, run = session.get_one(Room, self._room_id), session.get_one(Run, self._run.id)
-            if room.state == "recording" and run.expected is None:
+            if room.state == RoomState.RECORDING and run.expected is None:
                 capture.pause(session, session.get_one(User, run.user_id), room, run, self._number)
         self._run = None
 
     def _finish(self) -> None:
         with self._installation.database.write() as session:
             room = session.get_one(Room, self._room_id)
-            job = capture.finish(session, room) if room.state in ("recording", "paused") else None
+            job = capture.finish(session, room) if room.state in (RoomState.RECORDING, RoomState.PAUSED) else None
             job_id = job.id if job else None
         if job_id:
             self._put(job_id)
@@ -208,9 +208,9 @@ class CallLine:
     def _wanted(self) -> bool:
         with self._installation.database.read() as session:
             room = session.get(Room, self._room_id)
-            return room is not None and room.line_state in LIVE and room.state not in ("stopping", "stopped")
+            return room is not None and room.line_state in LINE_WANTED and room.state not in ENDING
 
-    def _state(self, state: str) -> None:
+    def _state(self, state: CallState) -> None:
         with self._installation.database.write() as session:
             room = session.get(Room, self._room_id)
             if room is not None and room.line_state != state:

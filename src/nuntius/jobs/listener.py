@@ -9,8 +9,9 @@ from threading import Event, Thread
 from sqlalchemy import or_, select, update
 
 from nuntius.core.errors import Fault
+from nuntius.core.rooms import LINE_WANTED, NOT_ENDED, RoomState
 from nuntius.jobs.follow import Follower
-from nuntius.jobs.line import LIVE, CallLine
+from nuntius.jobs.line import CallLine
 from nuntius.store import heartbeats
 from nuntius.store.capture import end_vanished
 from nuntius.store.errors import DatabaseBusy
@@ -94,7 +95,7 @@ class Listener:
         """Puts a line into every call that a room wants to listen to."""
         self._lines = {room: thread for room, thread in self._lines.items() if thread.is_alive()}
         with self._installation.database.read() as session:
-            wanted = [room.id for room in session.scalars(select(Room).where(Room.line_state.in_(LIVE)))]
+            wanted = [room.id for room in session.scalars(select(Room).where(Room.line_state.in_(LINE_WANTED)))]
         for room in wanted:
             if room not in self._lines and self._claim(room):
                 line = CallLine(self._installation, room, self._put, self._end)
@@ -103,9 +104,7 @@ class Listener:
 
     def _unfollowed(self) -> list[int]:
         """Rooms that have sound to hear, or that ended before all of it was heard, and nobody alive who follows them."""
-        wanted = or_(
-            Room.state.in_(("recording", "paused", "stopping")), (Room.state == "stopped") & Room.drafted.is_(False)
-        )
+        wanted = or_(Room.state.in_(NOT_ENDED), (Room.state == RoomState.STOPPED) & Room.drafted.is_(False))
         with self._installation.database.read() as session:
             rooms = session.scalars(select(Room).where(wanted))
             free = [room.id for room in rooms if room.id not in self._followed and self._is_free(room)]

@@ -7,6 +7,7 @@ from sqlalchemy import select
 
 from nuntius.core.errors import Fault
 from nuntius.core.minutes.scene import scene
+from nuntius.core.rooms import RoomState
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_so_far
 from nuntius.store.models import Meeting, Room
@@ -37,7 +38,7 @@ class ReadingAhead:
     def read(self) -> int:
         """Reads the rooms in which something was said since; how many."""
         with self._store.database.read() as session:
-            rooms = list(session.scalars(select(Room).where(Room.state == "recording")))
+            rooms = list(session.scalars(select(Room).where(Room.state == RoomState.RECORDING)))
         new = [room for room in rooms if self._read.get(room.id) != room.version]
         for room in new:
             self._parse(room)

@@ -6,7 +6,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from threading import Event
-from typing import Any
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -19,6 +18,7 @@ from nuntius.core.errors import SoundSilent
 from nuntius.core.live.carrying import Correction, corrected_turns
 from nuntius.core.live.matching import matched
 from nuntius.core.minutes.choices import UNCHANGED, MinutesChoices
+from nuntius.core.minutes.line import MinutesSource
 from nuntius.core.speech.diarization.phrases import Diarized, diarize_phrases
 from nuntius.core.speech.diarizer import Span
 from nuntius.core.speech.joining import join
@@ -33,6 +33,7 @@ from nuntius.store.capture import joined, pieces, sound_folders
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_rows
 from nuntius.store.models import LiveLineRow, RecognisedStretch, Recording
+from nuntius.store.models.base import PackedSpan
 from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import packed, save_transcript, turns_of, unpacked
 
@@ -203,9 +204,9 @@ def diarize(task: Task, progress: Progress) -> None:
         task.recording(session).spans = packed_spans(spans)
 
 
-def packed_spans(spans: Sequence[Span]) -> list[list[Any]]:
+def packed_spans(spans: Sequence[Span]) -> list[PackedSpan]:
     """Spans as they are kept: start and end in seconds, and the voice."""
-    return [[round(s.start, 3), round(s.end, 3), s.voice] for s in spans]
+    return [(round(s.start, 3), round(s.end, 3), s.voice) for s in spans]
 
 
 def diarized_by_phrases(task: Task, words: Sequence[Word], spans: Sequence[Span], progress: Progress) -> Diarized:
@@ -283,7 +284,7 @@ def _carry(session: Session, meeting_id: str, transcript: Transcript, made: list
 
 def write_minutes(task: Task, progress: Progress) -> None:
     """Minutes of the settled transcript, a person's changes kept."""
-    regenerate(task.installation, task.meeting_id, source="settled")
+    regenerate(task.installation, task.meeting_id, source=MinutesSource.SETTLED)
 
 
 def remake_minutes(task: Task, progress: Progress) -> None:

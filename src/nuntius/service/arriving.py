@@ -9,6 +9,7 @@ from nuntius.core.formats.bundle import is_bundle
 from nuntius.core.formats.reading import looks_like_text
 from nuntius.core.jobs import JobKind
 from nuntius.core.rights import Action
+from nuntius.core.rooms import UploadRole
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.files import FileStore
 from nuntius.store.installation import Installation
@@ -71,7 +72,7 @@ def _content(files: FileStore, digest: str) -> Content:
 def _begun(session: Session, meeting: Meeting, uploads: Sequence[Upload], content: Content) -> Job:
     """The recording of complete uploads, and the job on it."""
     first = uploads[0]
-    if content.is_text and any(upload.role == "transcript" for upload in uploads):
+    if content.is_text and any(upload.role == UploadRole.TRANSCRIPT for upload in uploads):
         raise Conflict("Two transcripts of one meeting were chosen. Bring in one of them, or one with its recording.")
     session.add(
         Recording(

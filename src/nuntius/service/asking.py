@@ -3,6 +3,7 @@
 import json
 from collections.abc import Callable
 from dataclasses import asdict, dataclass
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -39,6 +40,12 @@ def order_answer(session: Session, user: User, meeting_id: str, question: Questi
     return create_export(session, user, ExportKind.ANSWER, meeting.title, [meeting], arguments=asdict(question))
 
 
+def _question(export: Export) -> Question:
+    """The question as it was put, from the row."""
+    kept: dict[str, Any] = export.arguments or {}
+    return Question(**kept)
+
+
 def order_live_answer(session: Session, user: User, meeting_id: str, question: Question) -> Export:
     """Asks what has been said so far. Raises NotFound, TooManyExports."""
     meeting, _ = get_room(session, user, meeting_id)
@@ -66,7 +73,7 @@ def read_answer(store: Installation, session: Session, user: User, export: Expor
     facts = facts_of(session, meeting)
     if kind == ExportKind.BRIEF:
         return lambda: _json(quoted_brief(brief(transcript, facts, reader), transcript))
-    question = Question(**(export.arguments or {}))
+    question = _question(export)
 
     def lines() -> list[Line]:  # read only for a question about the minutes
         with store.database.read() as session:

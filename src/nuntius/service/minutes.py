@@ -8,6 +8,7 @@ from nuntius.core.errors import TranscriptEmpty
 from nuntius.core.jobs import JobKind
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.choices import UNCHANGED, MinutesChoices
+from nuntius.core.minutes.line import MinutesSource
 from nuntius.core.rights import Action
 from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job, waiting_minutes
@@ -39,7 +40,10 @@ def order_minutes(
 
 
 def regenerate(
-    installation: Installation, meeting_id: str, choices: MinutesChoices = UNCHANGED, source: str | None = None
+    installation: Installation,
+    meeting_id: str,
+    choices: MinutesChoices = UNCHANGED,
+    source: MinutesSource | None = None,
 ) -> None:
     """Minutes of the transcript as it stands, by the meeting's template, a person's changes kept.
 
@@ -50,14 +54,16 @@ def regenerate(
         log.info("minutes of another transcript by now", extra={"meeting": meeting_id})
 
 
-def _written(installation: Installation, meeting_id: str, choices: MinutesChoices, source: str | None) -> bool:
+def _written(
+    installation: Installation, meeting_id: str, choices: MinutesChoices, source: MinutesSource | None
+) -> bool:
     """Whether minutes were written: not where the transcript has been replaced meanwhile."""
     with installation.database.read() as session:
         transcript, mark = load_transcript(session, meeting_id), transcript_mark(session, meeting_id)
         meeting, old = session.get_one(Meeting, meeting_id), get_minutes(session, meeting_id)
         facts, template = facts_of(session, meeting), template_of(session, meeting).template
         length = choices.length or (old.length if old else template.length)
-        source = source or (old.source if old else "settled")
+        source = source or (old.source if old else MinutesSource.SETTLED)
         same = choices.fine is None or (old is not None and old.fine == choices.fine)
         fine = bool(old and old.fine) if choices.fine is None else choices.fine
         before = frozenset(old.detailed if old and same else ())

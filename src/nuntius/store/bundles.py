@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.formats import bundle_shapes as b
 from nuntius.core.formats.bundle import BundleUnreadable
 from nuntius.core.formats.bundle_shapes import Bundle
+from nuntius.core.rooms import RoomState
 from nuntius.core.templates.shipped import SHIPPED
 from nuntius.core.templates.template import read_template, template_json
 from nuntius.store.errors import Conflict
@@ -177,7 +178,7 @@ def keep_bundle(session: Session, user: User, meeting: Meeting, recording: Recor
         for name in RECORDING_FIELDS:
             setattr(recording, name, getattr(bundle.recording, name))
         recording.digest = bundle.recording.file.sha256
-        recording.spans = [list(span) for span in bundle.recording.spans] if bundle.recording.spans else None
+        recording.spans = list(bundle.recording.spans) if bundle.recording.spans else None
     speakers = {
         voice.label: Speaker(
             meeting_id=meeting.id, label=voice.label, person_id=people[voice.person].id if voice.person else None
@@ -257,7 +258,7 @@ def _keep_consent(session: Session, meeting: Meeting, kept: b.KeptConsent, peopl
     session.add(
         Room(
             meeting_id=meeting.id,
-            state="stopped",
+            state=RoomState.STOPPED,
             announced_at=kept.announced_at,
             announced_elsewhere=kept.announced_by or "",
             drafted=True,

@@ -10,6 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
+from nuntius.core.rooms import ENDING, NOT_ENDED, BreakKind, RoomState, SoundSource
 from nuntius.store.errors import Conflict, ConsentMissing, NotFound, PartMismatch, PartNotWanted, RecordedElsewhere
 from nuntius.store.files import FileStore
 from nuntius.store.jobs import create_job, latest_job
@@ -21,7 +22,6 @@ LEAST_GAP = 0.05  # seconds; less is the jitter of two clocks
 RECORDED = "recording.flac"  # name of a recording made here
 UNKNOWN = ""  # digest of a part whose row was rebuilt from its file, which may have been cut
 VANISHED = timedelta(hours=12)  # without sound or pause, after which a recording is ended with what is here
-SOURCES = ("microphone", "computer", "both", "line")
 
 
 def folder(run: Run) -> str:
@@ -38,7 +38,7 @@ def begin_run(
     meeting: Meeting,
     room: Room,
     recorder: str,
-    source: str,
+    source: SoundSource,
     take_over: bool = False,
     all_sent: bool = False,
 ) -> Run:
@@ -48,7 +48,7 @@ def begin_run(
     Raises ConsentMissing, RecordedElsewhere (another page records and `take_over` is not asked for), Conflict
     (the recording has ended, or parts of the run before are still on their way).
     """
-    if room.state in ("stopping", "stopped"):
+    if room.state in ENDING:
         raise Conflict("This recording has ended. Start a new meeting to record again.")
     if not may_record(session, meeting, room):
         raise ConsentMissing()
@@ -68,7 +68,7 @@ def begin_run(
         room.begun_at = meeting.starts_at = now()
         if agenda_of(session, meeting.id):
             turn_to(session, room, 0, 0.0)
-    room.state, room.held_at = "recording", now()
+    room.state, room.held_at = RoomState.RECORDING, now()
     session.flush()
     touch(room)
     return run
@@ -85,8 +85,8 @@ def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bo
             raise RecordedElsewhere(session.get_one(User, last.user_id).person.label)
         close_holes(session, room, last)
         last.expected = last.parts
-        if room.state == "recording" and last.parts:
-            session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=None))
+        if room.state == RoomState.RECORDING and last.parts:
+            session.add(Break(meeting_id=room.meeting_id, kind=BreakKind.GAP, at=room.held / RATE, seconds=None))
     elif last.parts < last.expected:
         if last.recorder == recorder and not take_over and not all_sent:
             raise Conflict("Sound from before the pause is still on its way. Wait a moment, then go on.")
@@ -141,7 +141,7 @@ def note_part(session: Session, room: Room, run: Run, part: Arrival) -> Job | No
         _measure_break(session, room, run, part.begun)
     _advance(session, room, run)
     close_holes(session, room, run, part.earliest)
-    if room.state == "stopping" and run.expected is not None and run.parts >= run.expected:
+    if room.state == RoomState.STOPPING and run.expected is not None and run.parts >= run.expected:
         return finish(session, room)
     touch(room)
     return None
@@ -177,7 +177,7 @@ def close_holes(session: Session, room: Room, run: Run, below: int | None = None
             return
         goes_on = behind.number if below is None else min(behind.number, below)
         seconds = (goes_on - run.parts) * behind.samples / RATE
-        session.add(Break(meeting_id=room.meeting_id, kind="gap", at=room.held / RATE, seconds=seconds))
+        session.add(Break(meeting_id=room.meeting_id, kind=BreakKind.GAP, at=room.held / RATE, seconds=seconds))
         run.parts = goes_on
         _advance(session, room, run)
 
@@ -197,14 +197,14 @@ def _measure_break(session: Session, room: Room, run: Run, begun: float) -> None
             gap.seconds = max(0.0, begun - before.begun - before.samples / RATE - lost)
         else:
             gap.seconds = max(0.0, (now() - gap.made_at).total_seconds())
-        if gap.kind == "gap" and same and gap.seconds < LEAST_GAP:
+        if gap.kind == BreakKind.GAP and same and gap.seconds < LEAST_GAP:
             session.delete(gap)
 
 
 def _lost_within(session: Session, room: Room, run: Run) -> float:
     """Seconds of the gaps inside a run."""
     first, last = run.first / RATE, (run.first + run.samples) / RATE
-    query = select(func.sum(Break.seconds)).where(Break.meeting_id == room.meeting_id, Break.kind == "gap")
+    query = select(func.sum(Break.seconds)).where(Break.meeting_id == room.meeting_id, Break.kind == BreakKind.GAP)
     return session.scalar(query.where(Break.at > first, Break.at < last)) or 0.0
 
 
@@ -213,12 +213,12 @@ def _lost_within(session: Session, room: Room, run: Run) -> float:
 
 def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> None:
     """Pauses behind part `parts` - 1; nothing that comes later is kept."""
-    if room.state != "recording":
+    if room.state != RoomState.RECORDING:
         raise Conflict("Nothing is being recorded now.")
     run.expected = parts
-    room.state, room.held_at = "paused", now()
+    room.state, room.held_at = RoomState.PAUSED, now()
     session.add(
-        Break(meeting_id=room.meeting_id, kind="pause", at=room.held / RATE, seconds=None, by=user.person.label)
+        Break(meeting_id=room.meeting_id, kind=BreakKind.PAUSE, at=room.held / RATE, seconds=None, by=user.person.label)
     )
     session.flush()
     touch(room)
@@ -229,11 +229,11 @@ def stop(session: Session, room: Room, run: Run, parts: int, all_sent: bool = Fa
 
     With `all_sent` the recorder says that it has nothing left to send: what is missing is a gap.
     """
-    if room.state == "stopped":
+    if room.state == RoomState.STOPPED:
         return latest_job(session, room.meeting_id)
     if run.expected is None:
         run.expected = parts
-    room.state = "stopping"
+    room.state = RoomState.STOPPING
     touch(room)
     return finish(session, room) if all_sent or run.parts >= run.expected else None
 
@@ -247,16 +247,16 @@ def finish(session: Session, room: Room) -> Job | None:
         gap.seconds = (now() - gap.made_at).total_seconds()
     touch(room)
     if not room.held:
-        room.state = "ready"
+        room.state = RoomState.READY
         return None
-    room.state, room.stopped_at = "stopped", now()
+    room.state, room.stopped_at = RoomState.STOPPED, now()
     session.add(Recording(meeting_id=room.meeting_id, name=RECORDED, digest="", duration=room.held / RATE))
     return create_job(session, room.meeting_id, None)
 
 
 def end_vanished(session: Session) -> list[Job]:
     """Ends recordings of which nothing has been heard for VANISHED: their pages do not come back; the jobs."""
-    query = select(Room).where(Room.state.in_(("recording", "paused", "stopping")), Room.held_at < now() - VANISHED)
+    query = select(Room).where(Room.state.in_(NOT_ENDED), Room.held_at < now() - VANISHED)
     return [job for room in session.scalars(query) if (job := finish(session, room)) is not None]
 
 
@@ -267,7 +267,7 @@ def parts_without_row(session: Session, files: FileStore) -> list[tuple[Run, lis
     """Runs of recordings that go on, with the numbers of parts that lie on disk and are not in the database."""
     found = []
     query = select(Run).join(Room, Room.id == Run.room_id)
-    for run in session.scalars(query.where(Room.state.in_(("recording", "paused", "stopping")))):
+    for run in session.scalars(query.where(Room.state.in_(NOT_ENDED))):
         known = set(session.scalars(select(SoundPart.number).where(SoundPart.run_id == run.id)))
         on_disk = [number for number in files.part_numbers(folder(run)) if number not in known]
         if on_disk:
@@ -320,7 +320,7 @@ def pieces(session: Session, room: Room, since: int = 0, most: int | None = None
 
 def to_cut(room: Room, start: float, end: float) -> tuple[float, float]:
     """The stretch that a cut takes, in seconds. Raises Conflict for one that has not been recorded."""
-    if room.state == "stopped":
+    if room.state == RoomState.STOPPED:
         raise Conflict("The recording has ended and is being worked on. Stretches are cut while it runs.")
     end = min(end, room.held / RATE)
     if not 0 <= start < end:
@@ -341,7 +341,9 @@ def silence(files: FileStore, parts: list[Piece], start: float, end: float) -> N
 
 def note_cut(session: Session, user: User, room: Room, start: float, end: float) -> None:
     """Leaves a mark of a stretch that was cut."""
-    session.add(Break(meeting_id=room.meeting_id, kind="cut", at=start, seconds=end - start, by=user.person.label))
+    session.add(
+        Break(meeting_id=room.meeting_id, kind=BreakKind.CUT, at=start, seconds=end - start, by=user.person.label)
+    )
     touch(room)
 
 

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.core.minutes.line import ThrowOutReason
 from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
@@ -106,7 +107,7 @@ def tick_line(session: Session, user: User, meeting: Meeting, line_id: int, chec
     return _do(session, user, meeting, FieldSet(Field.TICK, line.id, line.checked_by, user.id if checked else None))
 
 
-def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reason: str | None) -> Change:
+def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reason: ThrowOutReason | None) -> Change:
     """Throws a line out of the minutes for a reason, or takes it back in."""
     line = _line(session, meeting, line_id)
     return _do(session, user, meeting, FieldSet(Field.THROW, line.id, line.thrown_out, reason))

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.audio.decode import RATE
 from nuntius.core.jobs import GOING_ON, JobKind
+from nuntius.core.rooms import BreakKind
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.word import Word
 from nuntius.store.compilations import forget_passages
@@ -78,11 +79,11 @@ def cut_record(
     recording.working_digest = silenced
     recording.digest, recording.playback_digest, recording.peaks_digest = "", None, None
     recording.spans = [
-        [a, b, voice] for a0, b0, voice in recording.spans or [] for a, b in _outside(a0, b0, start, end) if b > a
+        (a, b, voice) for a0, b0, voice in recording.spans or [] for a, b in _outside(a0, b0, start, end) if b > a
     ]
     pictures = _cut_words(session, meeting, start, end)
     brought = _drop_beside(session, meeting)
-    session.add(Break(meeting_id=meeting.id, kind="cut", at=start, seconds=end - start, by=user.person.label))
+    session.add(Break(meeting_id=meeting.id, kind=BreakKind.CUT, at=start, seconds=end - start, by=user.person.label))
     exports = forget_exports(session, meeting.id)
     leftovers = Leftovers(frozenset(digest for digest in old | pictures | brought | exports if digest))
     return create_job(session, meeting.id, None, JobKind.CUT), leftovers

@@ -9,7 +9,9 @@ from sqlalchemy import ColumnElement, Select, and_, case, exists, func, or_, sel
 from sqlalchemy.orm import InstrumentedAttribute, Session, lazyload, selectinload
 
 from nuntius.core.jobs import GOING_ON, STOPPED, JobState
+from nuntius.core.minutes.line import LineKind, LineState
 from nuntius.core.people import name_key
+from nuntius.core.rooms import RoomState, UploadRole
 from nuntius.store.errors import Conflict
 from nuntius.store.jobs import NEWEST_FIRST, NEWEST_LAST, ahead_of
 from nuntius.store.meetings import open_to
@@ -87,7 +89,7 @@ def to_check(session: Session, user: User) -> Page:
 
 
 def _is_on() -> ColumnElement[bool]:
-    return exists(select(Room.id).where(Room.meeting_id == Meeting.id, Room.state != "stopped"))
+    return exists(select(Room.id).where(Room.meeting_id == Meeting.id, Room.state != RoomState.STOPPED))
 
 
 def _of_newest_job(column: InstrumentedAttribute[T]) -> ColumnElement[T]:
@@ -130,7 +132,7 @@ class Facts:
     recordings: dict[str, Recording]
     jobs: dict[str, Job]  # the newest
     ahead: dict[str, int]  # by job that waits: how many come before it
-    rooms: dict[str, str]  # states
+    rooms: dict[str, RoomState]
     arriving: dict[str, Upload]  # a file that is not complete, one of which parts are missing first
     held: dict[str, list[int]]  # by upload: the parts that are here
     roles: dict[str, set[str]]  # of the files beside a recording
@@ -149,7 +151,7 @@ def facts_of(session: Session, meetings: Sequence[Meeting]) -> Facts:
     open_uploads.sort(key=lambda upload: len(held[upload.id]) < parts_of(upload))  # the last one of a meeting is shown
     roles: dict[str, set[str]] = {}
     for upload in uploads:
-        if upload.role != "recording":
+        if upload.role != UploadRole.RECORDING:
             roles.setdefault(upload.meeting_id or "", set()).add(upload.role)
     own = [meeting.template_id for meeting in meetings if meeting.template_id is not None]
     return Facts(
@@ -209,10 +211,10 @@ def open_actions(session: Session, user: User, most: int = PAGE) -> tuple[list[F
         .join(Meeting, Meeting.id == MinutesRow.meeting_id)
         .where(
             Meeting.id.in_(open_to(user).with_only_columns(Meeting.id)),
-            LineRow.kind == "action",
+            LineRow.kind == LineKind.ACTION,
             LineRow.checked_by.is_(None),
             LineRow.thrown_out.is_(None),
-            LineRow.state != "superseded",
+            LineRow.state != LineState.SUPERSEDED,
         )
     )
     total = session.scalar(select(func.count()).select_from(query.with_only_columns(LineRow.id).subquery())) or 0

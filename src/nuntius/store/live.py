@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.live.line import LiveLine, VoicedLine
 from nuntius.core.live.turns import live_transcript
+from nuntius.core.rooms import BreakKind
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import spread
 from nuntius.store.models import Break, Change, LiveLineRow, Room, Speaker
@@ -105,7 +106,7 @@ def cut_lines(session: Session, room: Room, start: float, end: float) -> None:
 
 
 def _cuts(session: Session, meeting_id: str) -> list[tuple[float, float]]:
-    query = select(Break).where(Break.meeting_id == meeting_id, Break.kind == "cut")
+    query = select(Break).where(Break.meeting_id == meeting_id, Break.kind == BreakKind.CUT)
     return [(each.at, each.at + (each.seconds or 0.0)) for each in session.scalars(query)]
 
 

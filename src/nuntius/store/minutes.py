@@ -7,7 +7,7 @@ from dataclasses import replace
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from nuntius.core.minutes.line import RULES, Answer, Line, Minutes, Passage
+from nuntius.core.minutes.line import RULES, Answer, Line, Minutes, MinutesSource, Passage
 from nuntius.core.templates.template import Template
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.store.models import Change, EvidenceRow, LineRow, MinutesRow
@@ -21,7 +21,7 @@ def save_minutes(
     transcript: Transcript,
     minutes: Minutes,
     template: Template,
-    source: str = "settled",
+    source: MinutesSource = MinutesSource.SETTLED,
 ) -> None:
     """Replaces the machine's minutes; lines that a person changed, ticked or threw out stay so.
 
@@ -40,7 +40,7 @@ def save_minutes(
             meeting_id=meeting_id,
             source=source,
             length=minutes.length,
-            sections=[list(section) for section in minutes.sections],
+            sections=list(minutes.sections),
             detailed=sorted(minutes.detailed),
             fine=minutes.fine,
             remark=minutes.remark,

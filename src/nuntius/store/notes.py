@@ -6,7 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.core.live.turns import turn_start
-from nuntius.core.minutes.line import MeetingFacts, Note
+from nuntius.core.minutes.line import LineKind, MeetingFacts, Note
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import live_lines
 from nuntius.store.models import AgendaRow, LineRow, MarkRow, Meeting, MinutesRow, NoteRow, Person, User
@@ -115,7 +115,7 @@ def _unwanted(session: Session, meeting: Meeting) -> tuple[tuple[str, str], ...]
             Meeting.id != meeting.id,
             Meeting.series == meeting.series,
             LineRow.thrown_out.is_not(None),
-            LineRow.kind != "note",
+            LineRow.kind != LineKind.NOTE,
         )
         .order_by(LineRow.id)
     )

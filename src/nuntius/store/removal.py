@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
+from nuntius.core.rooms import UploadRole
 from nuntius.store.capture import folder
 from nuntius.store.database import Database
 from nuntius.store.exports import forget_exports
@@ -58,6 +59,6 @@ def _used(session: Session, digest: str) -> bool:
     columns = (Recording.digest, Recording.working_digest, Recording.playback_digest, Recording.peaks_digest)
     recordings = select(Recording.id).where(or_(*(column == digest for column in columns)))
     pictures = select(StillPicture.id).where(StillPicture.digest == digest)
-    beside = select(Upload.id).where(Upload.digest == digest, Upload.role != "recording")
+    beside = select(Upload.id).where(Upload.digest == digest, Upload.role != UploadRole.RECORDING)
     exports = select(Export.id).where(Export.digest == digest)
     return any(session.scalars(query).first() is not None for query in (recordings, pictures, beside, exports))

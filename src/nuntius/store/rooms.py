@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.rights import Action
+from nuntius.core.rooms import RoomState
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.meetings import add_to_meeting, create_meeting, get_meeting
 from nuntius.store.models import AgendaRow, Consent, Meeting, Room, Run, User, Workspace, now
@@ -70,7 +71,7 @@ def runs_of(session: Session, room: Room) -> list[Run]:
 
 def announce(session: Session, user: User, room: Room, announced: bool) -> None:
     """Notes that the recording was announced to all, when and by whom; or takes that back before it begins."""
-    if not announced and room.state != "ready":
+    if not announced and room.state != RoomState.READY:
         raise Conflict("The recording runs already, so the announcement stays in the record.")
     room.announced_at, room.announced_by = (now(), user.id) if announced else (None, None)
     touch(room)

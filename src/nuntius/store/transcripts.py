@@ -1,6 +1,6 @@
 """Transcripts: between rows and the core's Transcript."""
 
-from typing import Any
+from collections.abc import Iterable
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -10,14 +10,15 @@ from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import Word
 from nuntius.store.errors import NotFound
 from nuntius.store.models import Meeting, Person, Speaker, TurnRow
+from nuntius.store.models.base import PackedWord
 
 
-def packed(words: tuple[Word, ...]) -> list[list[Any]]:
+def packed(words: tuple[Word, ...]) -> list[PackedWord]:
     """Words as JSON: text, start, end, confidence."""
-    return [[w.text, round(w.start, 3), round(w.end, 3), round(w.confidence, 3)] for w in words]
+    return [(w.text, round(w.start, 3), round(w.end, 3), round(w.confidence, 3)) for w in words]
 
 
-def unpacked(rows: list[Any]) -> tuple[Word, ...]:
+def unpacked(rows: Iterable[PackedWord]) -> tuple[Word, ...]:
     return tuple(Word(start, end, text, confidence) for text, start, end, confidence in rows)
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from sqlalchemy import case, func, select
 from sqlalchemy.orm import Session
 
+from nuntius.core.minutes.line import LineKind
 from nuntius.store.meetings import open_to
 from nuntius.store.models import LineRow, Meeting, MinutesRow, User
 
@@ -14,7 +15,7 @@ from nuntius.store.models import LineRow, Meeting, MinutesRow, User
 class Trust:
     """Counts of the lines of one kind: `reasons` for which lines were thrown out, with their numbers."""
 
-    kind: str
+    kind: LineKind
     lines: int = 0
     confirmed: int = 0
     corrected: int = 0
@@ -33,10 +34,10 @@ def trust_of(session: Session, user: User) -> list[Trust]:
     query = (
         select(LineRow.kind, outcome, LineRow.thrown_out, func.count())
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
-        .where(MinutesRow.meeting_id.in_(open_to(user).with_only_columns(Meeting.id)), LineRow.kind != "note")
+        .where(MinutesRow.meeting_id.in_(open_to(user).with_only_columns(Meeting.id)), LineRow.kind != LineKind.NOTE)
         .group_by(LineRow.kind, outcome, LineRow.thrown_out)
     )
-    made: dict[str, Trust] = {}
+    made: dict[LineKind, Trust] = {}
     for kind, what, reason, count in session.execute(query):
         each = made.setdefault(kind, Trust(kind))
         each.lines += count

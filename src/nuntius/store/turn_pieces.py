@@ -58,17 +58,15 @@ def _follow(session: Session, meeting_id: str, number: int, was: int, now: int) 
             inside = [i for i, w in enumerate(fresh[evidence.turn]) if w[2] > evidence.start and w[1] < evidence.end]
             if inside:
                 evidence.first, evidence.last = inside[0], inside[-1]
-    chapters = []
-    for chapter in minutes.chapters:
-        ends = {}
-        for end in ("first", "last"):
-            turn = chapter[end]
-            if turn >= number + was:
-                ends[end] = turn + now - was
-            elif turn >= number:
-                ends[end] = number if end == "first" else number + now - 1
-        chapters.append(chapter | ends)
-    minutes.chapters = chapters
+
+    def moved(turn: int, inside: int) -> int:
+        """The number of a turn by now, which is `inside` where the turn itself was replaced."""
+        return turn + now - was if turn >= number + was else inside if turn >= number else turn
+
+    minutes.chapters = [
+        {**chapter, "first": moved(chapter["first"], number), "last": moved(chapter["last"], number + now - 1)}
+        for chapter in minutes.chapters
+    ]
     session.flush()
 
 

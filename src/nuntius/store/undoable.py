@@ -7,11 +7,12 @@ by earlier versions are taken back by later ones.
 from collections.abc import Iterable
 from dataclasses import dataclass, fields, replace
 from enum import StrEnum
-from typing import Any
+from typing import Any, cast
 
 from nuntius.store.models import Change, TurnRow
+from nuntius.store.models.base import PackedWord
 
-Words = list[list[Any]]  # text, start, end, confidence: as the database keeps them
+Words = list[PackedWord]
 
 
 class Field(StrEnum):
@@ -149,7 +150,7 @@ def edit_of(row: Change) -> Edit:
     """The change that a row remembers."""
     if row.kind != TOGETHER:
         return FieldSet(Field(row.kind), row.target, row.before, row.after)
-    pairs = zip(row.before, row.after, strict=True)
+    pairs = zip(cast("list[Any]", row.before), cast("list[Any]", row.after), strict=True)
     return Together(tuple(_step(kind, target, was, now) for (kind, target, was), (_, _, now) in pairs))
 
 

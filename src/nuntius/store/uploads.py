@@ -6,6 +6,7 @@ from datetime import timedelta
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from nuntius.core.rooms import UploadRole
 from nuntius.settings import Settings
 from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncomplete
 from nuntius.store.meetings import open_to
@@ -84,12 +85,14 @@ def complete(session: Session, upload: Upload) -> None:
 def of_meeting(session: Session, user: User, meeting_id: str) -> list[Upload]:
     """The files that `user` brought in for a meeting: the recording first, then what goes with it."""
     query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.user_id == user.id)
-    return sorted(session.scalars(query.order_by(Upload.created_at)), key=lambda upload: upload.role != "recording")
+    return sorted(
+        session.scalars(query.order_by(Upload.created_at)), key=lambda upload: upload.role != UploadRole.RECORDING
+    )
 
 
 def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
     """What came with a recording, by what it is: its `transcript`, its `chat`."""
-    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != "recording")
+    query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != UploadRole.RECORDING)
     return {upload.role: upload for upload in session.scalars(query)}
 
 

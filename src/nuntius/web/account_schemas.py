@@ -1,17 +1,17 @@
 """Shapes of accounts, people and links on the wire."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field
 
+from nuntius.core.rights import Role
 from nuntius.web.schemas import Email, Id, Name, Number, Wire
 
 Password = Annotated[str, Field(max_length=1000)]
 Token = Annotated[str, Field(min_length=20, max_length=100)]
 Code = Annotated[str, Field(max_length=60)]
 Distinction = Annotated[str, Field(max_length=60)]
-RoleName = Literal["administrator", "member"]
 
 
 class PersonPath(BaseModel):
@@ -48,7 +48,7 @@ class AccountFact(Wire):
     """Who can sign in as a person."""
 
     email: str
-    role: RoleName
+    role: Role
 
 
 class PersonOut(Wire):
@@ -79,7 +79,7 @@ class PeopleOut(Wire):
 
 class NewInvitation(Wire):
     email: Email
-    role: RoleName = "member"
+    role: Role = Role.MEMBER
 
 
 class InvitationOut(Wire):
@@ -91,7 +91,7 @@ class InvitationOut(Wire):
 
 
 class RoleIn(Wire):
-    role: RoleName
+    role: Role
 
 
 class MergeInto(Wire):
@@ -146,7 +146,7 @@ class SpaceOut(Wire):
 class AccountOut(Wire):
     name: str
     email: str
-    role: RoleName
+    role: Role
     second_factor: bool
     recovery_left: int
     sessions: list[BrowserOut]

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from nuntius.core.jobs import JobState
 from nuntius.web.schemas import Id, Wire
 
 
@@ -34,7 +35,7 @@ class ExportOut(Wire):
     title: str
     name: str
     meeting_id: str | None
-    state: Literal["waiting", "working", "done", "failed"]
+    state: JobState
     error: str | None
     size: int | None
     created_at: datetime

@@ -20,7 +20,7 @@ def export_out(export: Export) -> ExportOut:
         meeting_id=export.meetings[0].id
         if ExportKind(export.kind) in (*OF_MEETING, *ANSWERS) and export.meetings
         else None,
-        state=export.state,  # type: ignore[arg-type]
+        state=export.state,
         error=export.error,
         size=export.size,
         created_at=export.created_at,

@@ -1,9 +1,10 @@
 """What the page of a meeting shows: voices, turns, minutes with their evidence, marks, and what a change touched."""
 
 from datetime import date, datetime
-from typing import Literal
 
-from nuntius.web.schemas import Length, LineDoubt, LineKind, MeetingOut, Wire
+from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.core.rooms import BreakKind
+from nuntius.web.schemas import MeetingOut, Wire
 
 
 class VoiceOut(Wire):
@@ -55,13 +56,13 @@ class LineOut(Wire):
     owner: list[str]
     due: date | None
     due_said: str | None
-    state: str
+    state: LineState
     answer: str | None
     place: int
     chapter: int
     topic: str
     checked: bool
-    thrown_out: str | None
+    thrown_out: ThrowOutReason | None
     why: str
     doubts: list[LineDoubt]
     evidence: list[EvidenceOut]
@@ -75,13 +76,13 @@ class ChapterOut(Wire):
 
 class SectionOut(Wire):
     title: str
-    layout: Literal["", "chapter", "voice"]
+    layout: Layout
 
 
 class MinutesOut(Wire):
     """`source` is live while the better recogniser still listens, then settled."""
 
-    source: Literal["live", "settled"]
+    source: MinutesSource
     length: Length
     template: str
     sections: list[SectionOut]
@@ -114,7 +115,7 @@ class ThereOut(Wire):
 
 
 class BreakOut(Wire):
-    kind: Literal["pause", "gap", "cut"]
+    kind: BreakKind
     at: float
     seconds: float | None
     by: str

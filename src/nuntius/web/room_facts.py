@@ -13,7 +13,7 @@ from nuntius.web import record_schemas as rec
 
 def breaks_out(session: Session, meeting_id: str) -> list[rec.BreakOut]:
     return [
-        rec.BreakOut(kind=b.kind, at=b.at, seconds=b.seconds, by=b.by, made_at=b.made_at)  # type: ignore[arg-type]
+        rec.BreakOut(kind=b.kind, at=b.at, seconds=b.seconds, by=b.by, made_at=b.made_at)
         for b in breaks_of(session, meeting_id)
     ]
 

@@ -5,11 +5,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from nuntius.core.rooms import CallState, RoomState, SoundSource
 from nuntius.web.record_schemas import BreakOut, MarkOut, Passage, PictureOut, ThereOut
 from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Number, Seconds, Title, Wire
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
-Source = Literal["microphone", "computer", "both"]
+Source = Literal[SoundSource.MICROPHONE, SoundSource.COMPUTER, SoundSource.BOTH]
 
 
 class RunPath(MeetingPath):
@@ -187,7 +188,7 @@ class LiveLineOut(Wire):
 class Speech(Wire):
     """What moves all the time: seconds recorded, what is being said, how far the live text is behind."""
 
-    state: Literal["ready", "recording", "paused", "stopping", "stopped"]
+    state: RoomState
     duration: float
     partial: str
     partial_start: float
@@ -199,7 +200,7 @@ class Board(Wire):
     """All of a room but its lines."""
 
     meeting: MeetingOut
-    state: Literal["ready", "recording", "paused", "stopping", "stopped"]
+    state: RoomState
     runner: bool
     recorder: str | None
     source: str | None
@@ -223,7 +224,7 @@ class Board(Wire):
     marks: list[MarkOut]
     pictures: list[PictureOut]
     line_link: str
-    line_state: str
+    line_state: CallState
 
 
 class RoomOut(Wire):

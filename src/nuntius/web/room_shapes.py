@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.agenda import suggested
 from nuntius.core.live.floor import LiveFloor, live_floor
+from nuntius.core.rooms import RoomState
 from nuntius.store.accounts import account_names
 from nuntius.store.capture import last_run
 from nuntius.store.live import voiced
@@ -30,7 +31,7 @@ from nuntius.web.shapes import meeting_out
 def speech_out(room: Room) -> r.Speech:
     duration = room.held / RATE
     return r.Speech(
-        state=room.state,  # type: ignore[arg-type]
+        state=room.state,
         duration=round(duration, 3),
         partial=room.partial,
         partial_start=room.partial_start,
@@ -93,11 +94,11 @@ def _board(session: Session, meeting: Meeting, room: Room, user: User, rows: Seq
     names = account_names(session)
     agenda = agenda_of(session, meeting.id)
     on = next((row.number for row in agenda if row.begun is not None and row.ended is None), None)
-    recording = room.state in ("recording", "stopping")
+    recording = room.state in (RoomState.RECORDING, RoomState.STOPPING)
     voices = _voices(session, meeting, floor)
     return r.Board(
         meeting=meeting_out(session, meeting, user),
-        state=room.state,  # type: ignore[arg-type]
+        state=room.state,
         runner=False,
         recorder=names.get(run.user_id) if run and recording else None,
         source=run.source if run else None,

@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
 from nuntius.core.jobs import JobKind, JobState
-from nuntius.core.minutes.line import DOUBTS, KINDS
+from nuntius.core.minutes.line import Length, ThrowOutReason
+from nuntius.core.rooms import RoomState, UploadRole
 from nuntius.core.templates.shipped import SHIPPED
 
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
@@ -27,17 +28,6 @@ def _of_our_time(moment: datetime) -> datetime:
 Moment = Annotated[datetime, AfterValidator(_of_our_time)]
 Kind = Literal["general meeting", "stand-up", "client call", "interview", "one-to-one", "training", "committee"]
 assert Kind.__args__ == tuple(SHIPPED)  # type: ignore[attr-defined]
-
-
-LineKind = Literal[
-    "note", "decision", "action", "question", "key_point", "figure", "risk", "step", "need", "named", "turning_point", "sought",
-]  # fmt: skip
-LineDoubt = Literal[
-    "may not be settled", "may be no task", "may have a day", "may mean something else", "heard unsurely"
-]  # fmt: skip
-assert LineDoubt.__args__ == DOUBTS  # type: ignore[attr-defined]
-assert LineKind.__args__ == KINDS  # type: ignore[attr-defined]
-Length = Literal["short", "standard", "full"]
 
 
 class Wire(BaseModel):
@@ -113,7 +103,7 @@ class Beside(Wire):
     """A file that goes with a recording, and what it is."""
 
     upload_id: str
-    role: Literal["transcript", "chat"]
+    role: Literal[UploadRole.TRANSCRIPT, UploadRole.CHAT]
 
 
 class NewMeeting(Wire):
@@ -161,7 +151,7 @@ class NewShape(Wire):
 class ThrowOut(Wire):
     """Why a line does not belong into the minutes; null takes it back in."""
 
-    reason: Literal["not said", "does not matter", "somebody else's", "said as a joke", "twice"] | None
+    reason: ThrowOutReason | None
 
 
 class Stretch(Wire):
@@ -271,7 +261,7 @@ class MeetingOut(Wire):
     upload: UploadOut | None
     unchecked: int
     lines: int
-    room: Literal["ready", "recording", "paused", "stopping", "stopped"] | None
+    room: RoomState | None
 
 
 class MeetingsOut(Wire):

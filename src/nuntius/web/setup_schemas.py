@@ -4,7 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from nuntius.web.schemas import Length, LineKind, MeetingPath, Number, Wire
+from nuntius.core.minutes.line import Layout, Length, LineKind
+from nuntius.web.schemas import MeetingPath, Number, Wire
 
 Phrase = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 Phrases = Annotated[list[Phrase], Field(max_length=30)]
@@ -19,7 +20,7 @@ class SectionShape(Wire):
     kinds: Phrases = []
     words: Phrases = []
     voices: Phrases = []
-    group: Literal["", "chapter", "voice"] = ""
+    group: Layout = Layout.PLAIN
     most: Number | None = None
 
 
@@ -29,7 +30,7 @@ class TemplateShape(Wire):
     labels: Phrases = []
     agenda: Phrases = []
     questions: Phrases = []
-    length: Length = "standard"
+    length: Length = Length.STANDARD
 
 
 class TemplateOut(TemplateShape):

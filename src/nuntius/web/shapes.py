@@ -42,8 +42,8 @@ def _job(job: Job, recording: Recording | None, roles: Collection[str], ahead: i
     return s.JobOut(
         id=job.id,
         meeting_id=job.meeting_id,
-        kind=job.kind,  # type: ignore[arg-type]
-        state=job.state,  # type: ignore[arg-type]
+        kind=job.kind,
+        state=job.state,
         step=job.step,
         steps=[step.name for step in plan],
         progress=round(job.progress, 4),
@@ -102,7 +102,7 @@ def _meeting(meeting: Meeting, facts: Facts, user: User) -> s.MeetingOut:
         upload=_upload(upload, facts.held[upload.id]) if upload else None,
         unchecked=unchecked,
         lines=lines,
-        room=facts.rooms.get(meeting.id),  # type: ignore[arg-type]
+        room=facts.rooms.get(meeting.id),
     )
 
 
@@ -251,8 +251,8 @@ def suggestions_out(session: Session, meeting: Meeting, speaker: Speaker) -> rec
 
 def minutes_out(row: MinutesRow, names: dict[str, str], template: str) -> rec.MinutesOut:
     return rec.MinutesOut(
-        source=row.source,  # type: ignore[arg-type]
-        length=row.length,  # type: ignore[arg-type]
+        source=row.source,
+        length=row.length,
         template=template,
         sections=[rec.SectionOut(title=title, layout=layout) for title, layout in row.sections],
         detailed=row.detailed,
@@ -270,7 +270,7 @@ def line_out(line: LineRow, names: dict[str, str], chapters: tuple[str, ...] = (
     title = chapters[line.chapter] if line.chapter < len(chapters) else ""
     return rec.LineOut(
         id=line.id,
-        kind=line.kind,  # type: ignore[arg-type]
+        kind=line.kind,
         text=line.person_text or text,
         heard=text if line.person_text else None,
         owner=[names.get(owner, owner) for owner in line.owner],

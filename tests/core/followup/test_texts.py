@@ -5,17 +5,18 @@ from datetime import date
 import pytest
 
 from nuntius.core.followup.texts import FollowupLine, Occasion, brief, checklist, handout, message
+from nuntius.core.minutes.line import LineKind, LineState
 
 OCCASION = Occasion("Winter timetable", "Tuesday 6 October", ("Ines Carvell", "Tobias Pryce"), "Maren Tull")
 LINES = (
-    FollowupLine(1, "decision", "The early boat is dropped.", state="settled"),
-    FollowupLine(2, "decision", "The early boat stays.", state="superseded"),
-    FollowupLine(3, "action", "Ask two yards.", ("Ines Carvell",), date(2026, 10, 9)),
-    FollowupLine(4, "action", "Write to the school."),
-    FollowupLine(5, "question", "Who may sign?"),
-    FollowupLine(6, "question", "How many panes?", answer="Twelve.", state="settled"),
-    FollowupLine(7, "risk", "The rails may not hold another winter."),
-    FollowupLine(8, "key_point", "The aim is a boat every hour."),
+    FollowupLine(1, LineKind.DECISION, "The early boat is dropped.", state=LineState.SETTLED),
+    FollowupLine(2, LineKind.DECISION, "The early boat stays.", state=LineState.SUPERSEDED),
+    FollowupLine(3, LineKind.ACTION, "Ask two yards.", ("Ines Carvell",), date(2026, 10, 9)),
+    FollowupLine(4, LineKind.ACTION, "Write to the school."),
+    FollowupLine(5, LineKind.QUESTION, "Who may sign?"),
+    FollowupLine(6, LineKind.QUESTION, "How many panes?", answer="Twelve.", state=LineState.SETTLED),
+    FollowupLine(7, LineKind.RISK, "The rails may not hold another winter."),
+    FollowupLine(8, LineKind.KEY_POINT, "The aim is a boat every hour."),
 )
 
 

@@ -1,6 +1,7 @@
 """What several tests of this folder share."""
 
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes
+from nuntius.core.minutes.line import Layout, LineKind, LineState
 from nuntius.core.transcript.transcript import in_order
 from nuntius.core.transcript.turn import Turn
 from nuntius.core.transcript.word import spread
@@ -19,14 +20,14 @@ MINUTES = WrittenMinutes(
     0.96,
     (
         WrittenLine(
-            "action", "Have the rail measured", ("Douglas",), "Fri 6 Nov 2026", "by Friday", "open", "", True, ("0:05",),
+            LineKind.ACTION, "Have the rail measured", ("Douglas",), "Fri 6 Nov 2026", "by Friday", LineState.OPEN, "", True, ("0:05",),
             0, 0, "Douglas", "2026-11-06", (5.0,),
         ),
-        WrittenLine("action", "Ask the bakery", (), "", "", "open", "", False, ("0:01",), 0, 0, "", "", (1.0,)),
-        WrittenLine("question", "Who pays?", (), "", "", "open", "", False, ("0:01",), 1, 0, "", "", (1.0,)),
-        WrittenLine("decision", "Close the slipway", (), "", "", "superseded", "Keep it open", False, ("0:05",), 1),
+        WrittenLine(LineKind.ACTION, "Ask the bakery", (), "", "", LineState.OPEN, "", False, ("0:01",), 0, 0, "", "", (1.0,)),
+        WrittenLine(LineKind.QUESTION, "Who pays?", (), "", "", LineState.OPEN, "", False, ("0:01",), 1, 0, "", "", (1.0,)),
+        WrittenLine(LineKind.DECISION, "Close the slipway", (), "", "", LineState.SUPERSEDED, "Keep it open", False, ("0:05",), 1),
     ),
-    (("Actions", ""), ("The rest", "")),
+    (("Actions", Layout.PLAIN), ("The rest", Layout.PLAIN)),
     ("Slipway",),
     "http://nuntius.example/meetings/abc",
 )  # fmt: skip
@@ -37,12 +38,39 @@ WRITTEN = WrittenMinutes(
     0.969,
     (
         WrittenLine(
-            "action", "Ask <two> yards", ("Ines",), "Fri 9 Oct 2026", "Friday", "open", "", False, ("24:41",), 0, 0
+            LineKind.ACTION,
+            "Ask <two> yards",
+            ("Ines",),
+            "Fri 9 Oct 2026",
+            "Friday",
+            LineState.OPEN,
+            "",
+            False,
+            ("24:41",),
+            0,
+            0,
         ),
-        WrittenLine("action", "Book the crane", (), "", "", "open", "", False, ("25:00",), 0, 1, topic="Signing"),
-        WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 1, 1, "Maren"),
-        WrittenLine("decision", "January\x00", (), "", "", "superseded", "", False, ("18:20",), 1, 0, topic="Slipway"),
+        WrittenLine(
+            LineKind.ACTION, "Book the crane", (), "", "", LineState.OPEN, "", False, ("25:00",), 0, 1, topic="Signing"
+        ),
+        WrittenLine(
+            LineKind.QUESTION, "Who may sign?", (), "", "", LineState.OPEN, "", False, ("33:08",), 1, 1, "Maren"
+        ),
+        WrittenLine(
+            LineKind.DECISION,
+            "January\x00",
+            (),
+            "",
+            "",
+            LineState.SUPERSEDED,
+            "",
+            False,
+            ("18:20",),
+            1,
+            0,
+            topic="Slipway",
+        ),
     ),
-    (("Actions", ""), ("What was said", "chapter")),
+    (("Actions", Layout.PLAIN), ("What was said", Layout.CHAPTER)),
     ("Slipway", "Signing"),
 )

@@ -7,16 +7,19 @@ import pytest
 from nuntius.core.formats.html import write_html
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, write_markdown
 from nuntius.core.formats.text import write_minutes_text
+from nuntius.core.minutes.line import Layout, LineKind, LineState
 from tests.core.formats.samples import WRITTEN
 
 
 def test_markdown_escapes_and_says_what_is_missing() -> None:
     lines = (
-        WrittenLine("action", "Ask *two* yards", (), "", "", "open", "", False, ("24:41",), 1),
-        WrittenLine("question", "Who may sign?", (), "", "", "open", "", False, ("33:08",), 2, 1, "Maren"),
-        WrittenLine("decision", "January", (), "", "", "superseded", "", True, ("18:20", "22:07"), 0),
+        WrittenLine(LineKind.ACTION, "Ask *two* yards", (), "", "", LineState.OPEN, "", False, ("24:41",), 1),
+        WrittenLine(
+            LineKind.QUESTION, "Who may sign?", (), "", "", LineState.OPEN, "", False, ("33:08",), 2, 1, "Maren"
+        ),
+        WrittenLine(LineKind.DECISION, "January", (), "", "", LineState.SUPERSEDED, "", True, ("18:20", "22:07"), 0),
     )
-    sections = (("Decisions", ""), ("Actions", ""), ("Asked", "chapter"))
+    sections = (("Decisions", Layout.PLAIN), ("Actions", Layout.PLAIN), ("Asked", Layout.CHAPTER))
     text = "".join(
         write_markdown(WrittenMinutes("A <b>title</b>", ("Tue 6 Oct",), 0.963, lines, sections, ("Hello", "Signing")))
     )

@@ -6,7 +6,7 @@ import pytest
 
 from nuntius.core.inquiry.from_minutes import SHOWN, answer_from_lines, answered, decided_on
 from nuntius.core.inquiry.inquire import NOTHING, Reply
-from nuntius.core.minutes.line import Answer, Line, MeetingFacts, Passage
+from nuntius.core.minutes.line import Answer, Line, LineKind, LineState, MeetingFacts, Passage
 from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
 from tests.help import talk
 
@@ -19,19 +19,31 @@ def at(turn: int) -> tuple[Passage, ...]:
 
 
 LINES = (
-    Line("decision", "The slipway is repaired in January.", at(2), state="settled", why="settled"),
-    Line("decision", "A second pump is bought – three to one.", at(4), state="settled", why=PUT_TO_ALL),
-    Line("decision", "The siren is left till spring.", at(5), state="open", why="settled"),
-    Line("decision", "The slipway is repaired in November.", at(1), state="superseded", why="settled"),
-    Line("decision", "Next meeting: Tuesday 13 October, here.", at(9), state="settled", why=MEETS_AGAIN),
-    Line("action", "Ring the yard.", at(3), owner=(TOBIAS,), due=date(2026, 10, 9)),
-    Line("action", "Write to the nurses.", at(6), owner=(MAREN, INES)),
-    Line("action", "Ask two yards.", at(7)),
-    Line("action", "Empty the shed.", at(3), owner=(TOBIAS,), state="superseded"),
-    Line("question", "How heavy is the heron?", at(8), state="settled", answer=Answer("Eleven tons.", at(8))),
-    Line("question", "May the school come?", at(8), state="open"),
-    Line("key_point", "The rail has moved 14 mm.", at(2), state="settled"),
-    Line("need", "Need: a heavier board.", at(4), state="settled", answer=Answer("Met: done again.", at(5))),
+    Line(LineKind.DECISION, "The slipway is repaired in January.", at(2), state=LineState.SETTLED, why="settled"),
+    Line(LineKind.DECISION, "A second pump is bought – three to one.", at(4), state=LineState.SETTLED, why=PUT_TO_ALL),
+    Line(LineKind.DECISION, "The siren is left till spring.", at(5), state=LineState.OPEN, why="settled"),
+    Line(LineKind.DECISION, "The slipway is repaired in November.", at(1), state=LineState.SUPERSEDED, why="settled"),
+    Line(LineKind.DECISION, "Next meeting: Tuesday 13 October, here.", at(9), state=LineState.SETTLED, why=MEETS_AGAIN),
+    Line(LineKind.ACTION, "Ring the yard.", at(3), owner=(TOBIAS,), due=date(2026, 10, 9)),
+    Line(LineKind.ACTION, "Write to the nurses.", at(6), owner=(MAREN, INES)),
+    Line(LineKind.ACTION, "Ask two yards.", at(7)),
+    Line(LineKind.ACTION, "Empty the shed.", at(3), owner=(TOBIAS,), state=LineState.SUPERSEDED),
+    Line(
+        LineKind.QUESTION,
+        "How heavy is the heron?",
+        at(8),
+        state=LineState.SETTLED,
+        answer=Answer("Eleven tons.", at(8)),
+    ),
+    Line(LineKind.QUESTION, "May the school come?", at(8), state=LineState.OPEN),
+    Line(LineKind.KEY_POINT, "The rail has moved 14 mm.", at(2), state=LineState.SETTLED),
+    Line(
+        LineKind.NEED,
+        "Need: a heavier board.",
+        at(4),
+        state=LineState.SETTLED,
+        answer=Answer("Met: done again.", at(5)),
+    ),
 )
 
 
@@ -108,7 +120,7 @@ def test_what_was_decided_about_a_subject_is_answered_by_the_decision_that_rests
 
 
 def test_against_alone_is_no_count_of_votes() -> None:
-    beside = Line("decision", "The dinghy goes against the north wall.", at(1), state="settled")
+    beside = Line(LineKind.DECISION, "The dinghy goes against the north wall.", at(1), state=LineState.SETTLED)
     assert answer_from_lines(lambda: [beside], "Who was against?", PEOPLE) == NOTHING
 
 
@@ -127,7 +139,7 @@ def test_only_lines_of_a_stretch_answer_for_it_and_by_its_passages() -> None:
 
 
 def test_of_many_lines_the_rest_is_counted() -> None:
-    many = [Line("action", f"Paint boat {n}.", at(n), owner=(TOBIAS,)) for n in range(SHOWN + 3)]
+    many = [Line(LineKind.ACTION, f"Paint boat {n}.", at(n), owner=(TOBIAS,)) for n in range(SHOWN + 3)]
     reply = answer_from_lines(lambda: many, "What has to be done?", PEOPLE)
     assert reply is not None
     assert reply.text.endswith("\nAnd 3 more in the minutes.")

@@ -12,7 +12,7 @@ from nuntius.core.inquiry.inquire import inquire, turns_within
 from nuntius.core.language import vectors
 from nuntius.core.language.cache import Kept
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Answer, Coverage, Line, MeetingFacts, Minutes, Passage
+from nuntius.core.minutes.line import Answer, Coverage, Length, Line, LineKind, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.scene import scene
 from nuntius.core.minutes.settling import told_next
@@ -176,11 +176,13 @@ def test_short_minutes_leave_out_no_decision_and_no_task_and_little_else_stays()
         )
     ]
     transcript = talk(*told, (MAREN, "Tobias, could you ask two yards?"), (TOBIAS, "Sure, I'll ask them by Friday."))
-    short, standard = (make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), each) for each in ("short", "standard"))
+    short, standard = (
+        make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), each) for each in (Length.SHORT, Length.STANDARD)
+    )
     assert len(short.lines) == 12 < len(standard.lines)
     promised = [line.text for line in standard.lines if line.kind in ("action", "decision")]
     assert promised and promised == [line.text for line in short.lines if line.kind in ("action", "decision")]
-    detailed = make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), "short", detailed=frozenset({0}))
+    detailed = make_minutes(transcript, MeetingFacts(TUESDAY, PEOPLE), Length.SHORT, detailed=frozenset({0}))
     first = [sum(line.chapter == 0 for line in each.lines) for each in (short, detailed)]
     assert first[1] > first[0], "a chapter that is wanted in more detail was cut"
 
@@ -192,9 +194,7 @@ def test_shorter_minutes_say_less() -> None:
         for n, thing in enumerate(things, 11)
     ]
     transcript = talk(*rows)
-    sizes = [
-        len(make_minutes(transcript, MeetingFacts(TUESDAY), length).lines) for length in ("short", "standard", "full")
-    ]
+    sizes = [len(make_minutes(transcript, MeetingFacts(TUESDAY), length).lines) for length in Length]
     assert sizes == sorted(sizes)
     assert sizes[0] < sizes[2]
 
@@ -436,8 +436,10 @@ def test_what_is_read_with_a_question_goes_before_what_only_sounds_like_it(monke
 
 def test_what_an_answer_says_stands_once() -> None:
     proof = (Passage(0, 0, 3),)
-    told = Line("question", "How long?", proof, answer=Answer("Ten minutes, and then it's a sponge.", proof), place=3)
-    again = Line("key_point", "Ten minutes, and then it's a sponge.", proof, place=3)
+    told = Line(
+        LineKind.QUESTION, "How long?", proof, answer=Answer("Ten minutes, and then it's a sponge.", proof), place=3
+    )
+    again = Line(LineKind.KEY_POINT, "Ten minutes, and then it's a sponge.", proof, place=3)
     asked = replace(again, text="How long? Ten minutes, and then it's a sponge.")
     other, elsewhere = replace(again, text="Chicken waits."), replace(again, place=1)
     minutes = Minutes((told, again, asked, other, elsewhere), (), Coverage(1.0, ()))
@@ -482,7 +484,9 @@ def test_a_bare_answer_stands_with_its_question_where_no_section_takes_questions
         for section in general.sections
         if (kinds := tuple(kind for kind in section.kinds if kind != "question"))
     )
-    minutes = make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE), "standard", replace(general, sections=sections))
+    minutes = make_minutes(
+        talk(*rows), MeetingFacts(TUESDAY, PEOPLE), Length.STANDARD, replace(general, sections=sections)
+    )
     told = next(line for line in minutes.lines if "14,000" in line.text)
     assert told.text == "What did the yard's repair come to? 14,000 pounds for both rails."
     assert told.turns == {2, 3}

@@ -9,12 +9,10 @@ import pytest
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.doubts import LEAST_LIKELY, doubted
 from nuntius.core.minutes.line import (
-    HAS_A_DAY,
-    HEARD_UNSURELY,
-    MEANS_OTHER,
-    NO_TASK,
-    NOT_SETTLED,
     Line,
+    LineDoubt,
+    LineKind,
+    LineState,
     MeetingFacts,
     Passage,
 )
@@ -37,24 +35,24 @@ def only(kind: str, transcript: Transcript) -> Line:
     return line
 
 
-@pytest.mark.parametrize("kind", ["action", "decision"])
-def test_a_line_that_is_hardly_likely_is_doubted_and_a_likely_one_is_not(kind: str) -> None:
+@pytest.mark.parametrize("kind", [LineKind.ACTION, LineKind.DECISION])
+def test_a_line_that_is_hardly_likely_is_doubted_and_a_likely_one_is_not(kind: LineKind) -> None:
     scene = scene_of(*LEAVES_IT_OPEN)
     line = Line(kind, "Mend the machine.", (Passage(1, 0, 3),), owner=(DOUGLAS,), due=date(2026, 10, 7))
-    told = {"action": NO_TASK, "decision": NOT_SETTLED}[kind]
+    told = {LineKind.ACTION: LineDoubt.NO_TASK, LineKind.DECISION: LineDoubt.NOT_SETTLED}[kind]
     for likelihood, doubts in ((LEAST_LIKELY[kind] - 0.05, (told,)), (LEAST_LIKELY[kind] + 0.05, ())):
-        likely = {kind: np.full(len(scene.sentences), likelihood, np.float32)}
+        likely = {str(kind): np.full(len(scene.sentences), likelihood, np.float32)}
         assert doubted(scene, line, likely).doubts == doubts
 
 
 def test_what_is_done_superseded_or_a_persons_own_is_not_doubted() -> None:
     scene = scene_of(*LEAVES_IT_OPEN)
-    none = {kind: np.zeros(len(scene.sentences), np.float32) for kind in LEAST_LIKELY}
+    none = {str(kind): np.zeros(len(scene.sentences), np.float32) for kind in LEAST_LIKELY}
     rests = (Passage(1, 0, 3),)
     for line in (
-        Line("decision", "Mend the machine.", rests, state="superseded"),
-        Line("note", "Mend the machine.", rests),
-        Line("question", "Is it broken?", rests),
+        Line(LineKind.DECISION, "Mend the machine.", rests, state=LineState.SUPERSEDED),
+        Line(LineKind.NOTE, "Mend the machine.", rests),
+        Line(LineKind.QUESTION, "Is it broken?", rests),
     ):
         assert doubted(scene, line, none).doubts == ()
 
@@ -64,28 +62,28 @@ def test_a_task_without_a_day_is_doubted_where_a_day_is_named_beside_it() -> Non
     taken = (TOBIAS, "Sure, I'll send them the new times.")
     beside = only("action", talk(asked, taken, (INES, "The harbour office meets on Friday."), (MAREN, "Good.")))
     assert beside.due is None
-    assert HAS_A_DAY in beside.doubts
+    assert LineDoubt.HAS_A_DAY in beside.doubts
     gone = only("action", talk(asked, taken, (INES, "The harbour office met last Friday."), (MAREN, "Good.")))
-    assert HAS_A_DAY not in gone.doubts
+    assert LineDoubt.HAS_A_DAY not in gone.doubts
     dated = only(
         "action",
         talk((MAREN, "Tobias, could you send the harbour office the new times by Friday?"), (TOBIAS, "Sure, I will.")),
     )
     assert dated.due == date(2026, 10, 9)
-    assert HAS_A_DAY not in dated.doubts
+    assert LineDoubt.HAS_A_DAY not in dated.doubts
 
 
 def test_what_it_stands_for_is_doubted_where_it_may_be_one_of_several_things() -> None:
     form = (TOBIAS, "The form on our site chokes on an apostrophe.")
     one = only("action", talk(form, (DOUGLAS, "I'll mend it tomorrow."), (MAREN, "Thank you.")))
     assert "[The form on our site chokes on an apostrophe]" in one.text
-    assert MEANS_OTHER not in one.doubts
+    assert LineDoubt.MEANS_OTHER not in one.doubts
     machine = (MAREN, "The ticket machine at the north pier is broken.")
     several = only(
         "action", talk(machine, form, (INES, "The ramp is slippery, too."), (DOUGLAS, "I'll mend it tomorrow."))
     )
     assert "[" in several.text
-    assert MEANS_OTHER in several.doubts
+    assert LineDoubt.MEANS_OTHER in several.doubts
 
 
 @pytest.mark.parametrize(
@@ -104,4 +102,4 @@ def test_a_name_or_figure_that_was_heard_unsurely_is_doubted(faint: str, doubts:
     heard = replace(said, turns=(replace(turn, words=words), *said.turns[1:]))
     lines = [line for line in make_minutes(heard, FACTS).lines if "Saltmarsh" in line.text]
     assert lines
-    assert all((HEARD_UNSURELY in line.doubts) == doubts for line in lines)
+    assert all((LineDoubt.HEARD_UNSURELY in line.doubts) == doubts for line in lines)

@@ -1,7 +1,7 @@
 """Notes and marks of those who were there, as lines of the minutes."""
 
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import MeetingFacts, Note
+from nuntius.core.minutes.line import Length, MeetingFacts, Note
 from tests.core.live.samples import FACTS, ROWS
 from tests.help import talk
 
@@ -53,7 +53,7 @@ class TestNotes:
         kettle = transcript.turns[len(ROWS)]
 
         def told(marks: tuple[tuple[float, float], ...]) -> bool:
-            minutes = make_minutes(transcript, MeetingFacts(FACTS.day, FACTS.people, marks=marks), "short")
+            minutes = make_minutes(transcript, MeetingFacts(FACTS.day, FACTS.people, marks=marks), Length.SHORT)
             return any("kettle" in line.text for line in minutes.lines)
 
         assert not told(())

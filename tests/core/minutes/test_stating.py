@@ -8,7 +8,7 @@ import pytest
 from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.classifiers import likelihoods
 from nuntius.core.minutes.context import AROUND_HEART, LONGEST_QUESTION, around, stating
-from nuntius.core.minutes.line import MEANS_OTHER, Line, MeetingFacts
+from nuntius.core.minutes.line import Line, LineDoubt, MeetingFacts
 from nuntius.core.minutes.scene import Scene, scene
 from nuntius.core.minutes.stating import (
     AROUND,
@@ -107,7 +107,7 @@ def test_what_a_task_leaves_unsaid_stands_beside_it_and_is_evidence() -> None:
     )
     assert line.text == f"Get him here before the fire inspection [{DEALER[0][1].rstrip('.')}]."
     assert 0 in line.turns and line.owner == (TOBIAS,)
-    assert MEANS_OTHER not in line.doubts  # the sentence in brackets is the one that is sure
+    assert LineDoubt.MEANS_OTHER not in line.doubts  # the sentence in brackets is the one that is sure
 
 
 def test_nothing_stands_beside_a_task_that_names_its_subject() -> None:

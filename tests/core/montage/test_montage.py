@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from nuntius.core.audio.decode import RATE, load
 from nuntius.core.audio.pcm import to_bytes
 from nuntius.core.formats.compiled import write_captions_vtt, write_compiled_text
+from nuntius.core.minutes.line import LineKind, LineState
 from nuntius.core.montage import spoken
 from nuntius.core.montage.digest import LONGEST, Highlight, digest
 from nuntius.core.montage.montage import Clip, Part, Said, captions, chapters, laid_out
@@ -141,12 +142,12 @@ def test_places_follow_each_other_without_overlap(lengths: list[list[float]], ti
 
 class TestDigest:
     LINES = (
-        Highlight("decision", "settled", 0, "Rails in March", ((10, 20),)),
-        Highlight("key_point", "open", 0, "The lifts cost 750", ((30, 40),)),
-        Highlight("action", "open", 1, "Ask the yard", ((100, 108), (109, 112))),
-        Highlight("question", "open", 2, "Who pays?", ((200, 204),)),
-        Highlight("decision", "superseded", 2, "Rails in May", ((210, 212),)),
-        Highlight("note", "open", 2, "A remark", ((220, 222),)),
+        Highlight(LineKind.DECISION, LineState.SETTLED, 0, "Rails in March", ((10, 20),)),
+        Highlight(LineKind.KEY_POINT, LineState.OPEN, 0, "The lifts cost 750", ((30, 40),)),
+        Highlight(LineKind.ACTION, LineState.OPEN, 1, "Ask the yard", ((100, 108), (109, 112))),
+        Highlight(LineKind.QUESTION, LineState.OPEN, 2, "Who pays?", ((200, 204),)),
+        Highlight(LineKind.DECISION, LineState.SUPERSEDED, 2, "Rails in May", ((210, 212),)),
+        Highlight(LineKind.NOTE, LineState.OPEN, 2, "A remark", ((220, 222),)),
     )
 
     def test_every_chapter_is_heard_in_the_order_of_the_talk(self) -> None:
@@ -161,7 +162,7 @@ class TestDigest:
     @given(
         st.lists(
             st.builds(
-                lambda k, c, a, n: Highlight(k, "open", c, "x", ((a, a + n),)),
+                lambda k, c, a, n: Highlight(k, LineState.OPEN, c, "x", ((a, a + n),)),
                 st.sampled_from(["decision", "action", "key_point"]), st.integers(0, 4), st.floats(0, 4000), st.floats(0.5, 90),
             ),
             max_size=40,

@@ -8,7 +8,7 @@ import pytest
 
 from nuntius.core.errors import TemplateUnusable
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import MeetingFacts, Minutes
+from nuntius.core.minutes.line import Length, MeetingFacts, Minutes
 from nuntius.core.series import series_of
 from nuntius.core.templates.shipped import SHIPPED, shipped
 from nuntius.core.templates.suggest import suggest
@@ -20,7 +20,7 @@ DAY = date(2026, 10, 6)
 
 
 def minutes(transcript: Transcript, template: Template, **more: Any) -> Minutes:
-    return make_minutes(transcript, MeetingFacts(DAY, transcript.speakers), "standard", template, **more)
+    return make_minutes(transcript, MeetingFacts(DAY, transcript.speakers), Length.STANDARD, template, **more)
 
 
 def told(made: Minutes, title: str) -> list[str]:
@@ -191,7 +191,7 @@ class TestUnwanted:
         made = minutes(CREW, shipped("general meeting"))
         line = next(each for each in made.lines if each.kind == "action")
         facts = MeetingFacts(DAY, CREW.speakers, unwanted=(("action", line.text), ("decision", "something else")))
-        again = make_minutes(CREW, facts, "standard", shipped("general meeting"))
+        again = make_minutes(CREW, facts, Length.STANDARD, shipped("general meeting"))
         assert line.text in [each.text for each in made.lines if each.kind == "action"]
         assert line.text not in [each.text for each in again.lines if each.kind == "action"]
         assert [e.text for e in again.lines if e.kind == "decision"] == [

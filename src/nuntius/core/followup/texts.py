@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from nuntius.core.language.en import manners
+from nuntius.core.minutes.line import LineKind, LineState
 
 AIM = re.compile(
     r"\b(?:the (?:aim|goal|idea|point|plan|purpose)|so that|in order to|we want to|has to be ready|wants? to)\b", re.I
@@ -18,11 +19,11 @@ class FollowupLine:
     """A line of the minutes as a person left it; `id` is how the store knows it."""
 
     id: int
-    kind: str
+    kind: LineKind
     text: str
     owner: tuple[str, ...] = ()
     due: date | None = None
-    state: str = "open"
+    state: LineState = LineState.OPEN
     answer: str | None = None
 
 
@@ -53,11 +54,15 @@ def message(
     names = " and ".join([", ".join(first[:-1]), first[-1]] if len(first) > 1 else first)
     fields = {"title": occasion.title, "day": occasion.day, "sender": occasion.sender}
     parts = [
-        *_part(words.decided, [_item(line.text, line) for line in standing if line.kind == "decision"]),
-        *_part(words.tasks, [_item(_task(line), line) for line in standing if line.kind == "action"]),
+        *_part(words.decided, [_item(line.text, line) for line in standing if line.kind == LineKind.DECISION]),
+        *_part(words.tasks, [_item(_task(line), line) for line in standing if line.kind == LineKind.ACTION]),
         *_part(
             words.open,
-            [_item(line.text, line) for line in standing if line.kind == "question" and line.state == "open"],
+            [
+                _item(line.text, line)
+                for line in standing
+                if line.kind == LineKind.QUESTION and line.state == LineState.OPEN
+            ],
         ),
     ]
     opening = words.client_opening if to_client else words.opening
@@ -72,7 +77,7 @@ def message(
 
 def checklist(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...]:
     """The actions by owner, those that nobody took at the end."""
-    tasks = [line for line in _standing(lines) if line.kind == "action"]
+    tasks = [line for line in _standing(lines) if line.kind == LineKind.ACTION]
     owners = dict.fromkeys(", ".join(line.owner) for line in sorted(tasks, key=lambda line: not line.owner))
     made = [Piece(f"{occasion.title}, {occasion.day}")]
     for owner in owners:
@@ -85,20 +90,28 @@ def brief(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...
     """A project brief: aim, facts, constraints, what was decided, open questions, next steps."""
     standing = _standing(lines)
     aims = [
-        line for line in standing if line.kind in ("note", "need", "key_point", "decision") and AIM.search(line.text)
+        line
+        for line in standing
+        if line.kind in (LineKind.NOTE, LineKind.NEED, LineKind.KEY_POINT, LineKind.DECISION) and AIM.search(line.text)
     ][:3]
-    facts = [line for line in standing if line.kind == "figure"] or [
-        line for line in standing if line.kind == "key_point"
+    facts = [line for line in standing if line.kind == LineKind.FIGURE] or [
+        line for line in standing if line.kind == LineKind.KEY_POINT
     ]
     chosen: dict[str, list[Piece]] = {
         "aim": [_item(line.text, line) for line in aims] or [Piece(manners.AIM_MISSING)],
         "facts": [_item(line.text, line) for line in facts if line not in aims][:MOST_FACTS],
         "constraints": [
-            _item(line.text, line) for line in standing if line.kind in ("risk", "need") and line not in aims
+            _item(line.text, line)
+            for line in standing
+            if line.kind in (LineKind.RISK, LineKind.NEED) and line not in aims
         ],
-        "decided": [_item(line.text, line) for line in standing if line.kind == "decision" and line not in aims],
-        "open": [_item(line.text, line) for line in standing if line.kind == "question" and line.state == "open"],
-        "next": [_item(_task(line), line) for line in standing if line.kind == "action"],
+        "decided": [_item(line.text, line) for line in standing if line.kind == LineKind.DECISION and line not in aims],
+        "open": [
+            _item(line.text, line)
+            for line in standing
+            if line.kind == LineKind.QUESTION and line.state == LineState.OPEN
+        ],
+        "next": [_item(_task(line), line) for line in standing if line.kind == LineKind.ACTION],
     }
     made = [Piece(f"{occasion.title}, {occasion.day}")]
     for part, heading in manners.BRIEF_PARTS.items():
@@ -108,7 +121,7 @@ def brief(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...
 
 def handout(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece, ...]:
     """The questions with their answers, then those that stayed open."""
-    asked = [line for line in _standing(lines) if line.kind == "question"]
+    asked = [line for line in _standing(lines) if line.kind == LineKind.QUESTION]
     answered = [Piece(f"{line.text}\n{line.answer}", (line.id,)) for line in asked if line.answer]
     left = [_item(line.text, line) for line in asked if not line.answer]
     return (
@@ -127,7 +140,7 @@ FORMS: dict[str, Callable[[Occasion, Iterable[FollowupLine]], tuple[Piece, ...]]
 
 def _standing(lines: Iterable[FollowupLine]) -> list[FollowupLine]:
     """What still holds."""
-    return [line for line in lines if line.state != "superseded"]
+    return [line for line in lines if line.state != LineState.SUPERSEDED]
 
 
 def _part(heading: str, pieces: list[Piece]) -> list[Piece]:

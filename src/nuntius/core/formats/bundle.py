@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from nuntius.core.errors import Fault
 from nuntius.core.formats.bundle_shapes import SCHEMA, Bundle, KeptFile, KeptMinutes
-from nuntius.core.minutes.line import DOUBTS, KINDS
+from nuntius.core.minutes.line import LineDoubt, LineKind
 
 MANIFEST, SCHEMA_FILE = "nuntius.json", "schema.json"
 LARGEST_MANIFEST = 256 * 1024 * 1024  # bytes unpacked; six hours of talk have about 8 MB
@@ -85,9 +85,9 @@ def _minutes_fit(minutes: KeptMinutes, turns: int) -> None:
     """Raises BundleUnreadable where a line or a chapter points to what is not there."""
     for line in minutes.lines:
         where = f"the line “{line.text[:60]}”"
-        if line.kind not in KINDS:
+        if line.kind not in set(LineKind):
             raise BundleUnreadable(f"{where} is of a kind that this Nuntius does not know ({line.kind[:40]})")
-        if unknown := set(line.doubts) - set(DOUBTS):
+        if unknown := set(line.doubts) - set(LineDoubt):
             raise BundleUnreadable(f"{where} has a doubt that this Nuntius does not know ({min(unknown)[:40]})")
         if line.place >= len(minutes.sections) or line.chapter >= max(1, len(minutes.chapters)):
             raise BundleUnreadable(f"{where} stands in a section or a chapter that it does not hold")

@@ -5,7 +5,8 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, FailFast, Field
 
-from nuntius.core.minutes.line import DOUBTS, KINDS
+from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.core.rooms import BreakKind
 
 SCHEMA = "nuntius.meeting/1"
 Seconds = Annotated[float, Field(ge=0, le=1e6)]
@@ -90,7 +91,7 @@ class KeptEvidence(Kept):
 
 
 class KeptLine(Kept):
-    kind: str = Field(json_schema_extra={"enum": list(KINDS)})
+    kind: str = Field(json_schema_extra={"enum": list(LineKind)})
     place: Count
     chapter: Count
     text: Text
@@ -98,12 +99,12 @@ class KeptLine(Kept):
     owner: Items[Name]
     due: date | None
     due_said: str | None
-    state: Annotated[str, Field(max_length=20)]
+    state: LineState
     answer: Text | None
     why: Annotated[str, Field(max_length=80)]
-    doubts: Items[str] = Field(default=[], json_schema_extra={"items": {"enum": list(DOUBTS)}})
+    doubts: Items[str] = Field(default=[], json_schema_extra={"items": {"enum": list(LineDoubt)}})
     checked: bool
-    thrown_out: Annotated[str, Field(max_length=40)] | None
+    thrown_out: ThrowOutReason | None
     evidence: Items[KeptEvidence]
 
 
@@ -117,9 +118,9 @@ class KeptChapter(Kept):
 
 class KeptMinutes(Kept):
     made_at: Moment
-    source: Literal["live", "settled"]
-    length: Literal["short", "standard", "full"]
-    sections: list[tuple[str, Literal["", "chapter", "voice"]]]
+    source: MinutesSource
+    length: Length
+    sections: list[tuple[str, Layout]]
     detailed: Items[Count]
     fine: bool = False
     remark: str
@@ -163,7 +164,7 @@ class KeptItem(Kept):
 
 
 class KeptBreak(Kept):
-    kind: Literal["pause", "gap", "cut"]
+    kind: BreakKind
     at: Seconds
     seconds: Span | None
     by: Annotated[str, Field(max_length=200)]

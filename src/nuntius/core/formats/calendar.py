@@ -5,8 +5,14 @@ from datetime import date, datetime
 from icalendar import Calendar, Todo
 
 from nuntius.core.formats.markdown import WrittenMinutes
+from nuntius.core.minutes.line import LineKind, LineState
 
-STATUS = {"open": "NEEDS-ACTION", "settled": "COMPLETED", "superseded": "CANCELLED", "proposed": "NEEDS-ACTION"}
+STATUS = {
+    LineState.OPEN: "NEEDS-ACTION",
+    LineState.SETTLED: "COMPLETED",
+    LineState.SUPERSEDED: "CANCELLED",
+    LineState.PROPOSED: "NEEDS-ACTION",
+}
 
 
 def write_actions_ics(minutes: WrittenMinutes, meeting: str, written: datetime) -> bytes:
@@ -14,7 +20,7 @@ def write_actions_ics(minutes: WrittenMinutes, meeting: str, written: datetime) 
     calendar = Calendar()
     calendar.add("prodid", "-//Nuntius//Minutes//EN")
     calendar.add("version", "2.0")
-    for number, line in enumerate((line for line in minutes.lines if line.kind == "action"), 1):
+    for number, line in enumerate((line for line in minutes.lines if line.kind == LineKind.ACTION), 1):
         todo = Todo()
         todo.add("uid", f"{meeting}-{number}@nuntius")
         todo.add("dtstamp", written)

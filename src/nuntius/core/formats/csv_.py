@@ -6,6 +6,7 @@ from io import StringIO
 
 from nuntius.core.floor_report import FloorReport
 from nuntius.core.formats.markdown import WrittenMinutes
+from nuntius.core.minutes.line import LineKind
 from nuntius.core.transcript.transcript import Transcript
 
 STARTS_FORMULA = (
@@ -44,7 +45,7 @@ def write_transcript_csv(transcript: Transcript) -> Iterator[str]:
 
 def write_actions_csv(minutes: WrittenMinutes) -> Iterator[str]:
     """A row an action: who, what, by when, the words of that, whether it was checked, where it was said."""
-    actions = [line for line in minutes.lines if line.kind == "action"]
+    actions = [line for line in minutes.lines if line.kind == LineKind.ACTION]
     rows = (
         (
             ", ".join(a.owner),

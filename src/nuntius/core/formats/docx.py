@@ -12,6 +12,7 @@ from docx.shared import Pt, RGBColor
 from nuntius.core.errors import TranscriptUnreadable
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, laid_out
 from nuntius.core.formats.safe import plain
+from nuntius.core.minutes.line import LineKind, LineState
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
 
@@ -27,9 +28,9 @@ def write_minutes_docx(minutes: WrittenMinutes) -> bytes:
         for part, inside in parts:
             if part:
                 document.add_heading(plain(part), 2)
-            _table(document, [line for line in inside if line.kind == "action"])
+            _table(document, [line for line in inside if line.kind == LineKind.ACTION])
             for line in inside:
-                if line.kind != "action":
+                if line.kind != LineKind.ACTION:
                     _item(document, line)
     foot = f"These minutes draw on {minutes.coverage:.0%} of the talk. Times are from the start of the recording."
     _small(document.add_paragraph(), foot)
@@ -74,7 +75,7 @@ def _document(title: str, facts: tuple[str, ...]) -> Doc:
 
 def _item(document: Doc, line: WrittenLine) -> None:
     paragraph = document.add_paragraph(style="List Bullet")
-    paragraph.add_run(plain(line.text)).font.strike = line.state == "superseded"
+    paragraph.add_run(plain(line.text)).font.strike = line.state == LineState.SUPERSEDED
     if line.remark:
         paragraph.add_run(f" — {plain(line.remark)}")
     _small(paragraph, f"  [{plain(line.stands)}]")
@@ -90,7 +91,7 @@ def _table(document: Doc, actions: list[WrittenLine]) -> None:
         who, what, when = table.add_row().cells
         who.text = plain(line.who)
         what.text = ""
-        what.paragraphs[0].add_run(plain(line.text)).font.strike = line.state == "superseded"
+        what.paragraphs[0].add_run(plain(line.text)).font.strike = line.state == LineState.SUPERSEDED
         _small(what.paragraphs[0], f"  [{plain(line.stands)}]")
         when.text = line.when
     document.add_paragraph()

@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from nuntius.core.minutes.line import Layout, LineKind, LineState
+
 
 @dataclass(frozen=True, slots=True)
 class WrittenLine:
@@ -11,12 +13,12 @@ class WrittenLine:
     `place` is the number of its section, `chapter` that of its chapter, `speaker` who said what it rests on.
     """
 
-    kind: str
+    kind: LineKind
     text: str
     owner: tuple[str, ...]
     due: str
     due_said: str
-    state: str
+    state: LineState
     answer: str
     checked: bool
     passages: tuple[str, ...]
@@ -45,11 +47,11 @@ class WrittenLine:
     @property
     def remark(self) -> str:
         """What stands behind the line: the answer, or that there is none, or what replaced it."""
-        if self.kind == "question":
+        if self.kind == LineKind.QUESTION:
             return self.answer or "the record holds no answer"
-        if self.kind == "need":
+        if self.kind == LineKind.NEED:
             return self.answer or "nothing was said to that"
-        if self.state == "superseded":
+        if self.state == LineState.SUPERSEDED:
             return f"superseded: {self.answer}" if self.answer else "superseded"
         return ""
 
@@ -66,7 +68,7 @@ class WrittenMinutes:
     facts: tuple[str, ...]
     coverage: float
     lines: tuple[WrittenLine, ...]
-    sections: tuple[tuple[str, str], ...] = ()
+    sections: tuple[tuple[str, Layout], ...] = ()
     chapters: tuple[str, ...] = ()
     link: str = ""
 
@@ -93,7 +95,9 @@ def laid_out(minutes: WrittenMinutes) -> Iterator[tuple[str, list[tuple[str, lis
             yield title, list(_parts(lines, layout, minutes.chapters))
 
 
-def _parts(lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]) -> Iterator[tuple[str, list[WrittenLine]]]:
+def _parts(
+    lines: list[WrittenLine], layout: Layout, chapters: tuple[str, ...]
+) -> Iterator[tuple[str, list[WrittenLine]]]:
     """The lines of a section by chapter or by voice, each part with its title; one part without a title otherwise."""
     parts: dict[str, list[WrittenLine]] = {}
     if layout == "chapter":
@@ -106,14 +110,16 @@ def _parts(lines: list[WrittenLine], layout: str, chapters: tuple[str, ...]) -> 
 
 
 def _row(line: WrittenLine) -> str:
-    box = ("[x] " if line.checked else "[ ] ") if line.kind == "action" else ""
+    box = ("[x] " if line.checked else "[ ] ") if line.kind == LineKind.ACTION else ""
     parts = [f"- {box}{_plain(line.text)}"]
-    if line.kind == "action":
+    if line.kind == LineKind.ACTION:
         parts.append(" — " + _plain(line.who))
         due = f"; by {line.due}" + (f" (“{_plain(line.due_said)}”)" if line.due_said else "")
         parts.append(due if line.due else "; no date named")
     if line.remark:
-        parts.append(f" *({_plain(line.remark)})*" if line.state == "superseded" else f" — {_plain(line.remark)}")
+        parts.append(
+            f" *({_plain(line.remark)})*" if line.state == LineState.SUPERSEDED else f" — {_plain(line.remark)}"
+        )
     return "".join(parts) + f" [{_plain(line.stands)}]\n"
 
 

@@ -8,6 +8,7 @@ from xml.etree.ElementTree import Element, SubElement, indent, tostring
 
 from nuntius.core.formats.markdown import WrittenMinutes
 from nuntius.core.formats.safe import plain
+from nuntius.core.minutes.line import LineKind, LineState
 
 
 def write_opml(minutes: WrittenMinutes) -> Iterable[str]:
@@ -16,12 +17,12 @@ def write_opml(minutes: WrittenMinutes) -> Iterable[str]:
     SubElement(SubElement(root, "head"), "title").text = plain(minutes.title)
     body = SubElement(root, "body")
     for number, title in enumerate(minutes.chapters):
-        lines = [line for line in minutes.lines if line.chapter == number and line.state != "superseded"]
+        lines = [line for line in minutes.lines if line.chapter == number and line.state != LineState.SUPERSEDED]
         if not lines:
             continue
         chapter = SubElement(body, "outline", text=plain(title))
         for line in lines:
-            owner = f"{', '.join(line.owner) or 'nobody yet'}: " if line.kind == "action" else ""
+            owner = f"{', '.join(line.owner) or 'nobody yet'}: " if line.kind == LineKind.ACTION else ""
             made = SubElement(
                 chapter, "outline", text=plain(owner + line.text), _kind=line.kind, _times=", ".join(line.passages)
             )

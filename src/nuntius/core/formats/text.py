@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from nuntius.core.errors import TranscriptUnreadable
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, laid_out
+from nuntius.core.minutes.line import LineKind
 from nuntius.core.times import read_clock, short_clock
 from nuntius.core.transcript.transcript import Transcript, in_order
 from nuntius.core.transcript.turn import Turn
@@ -104,7 +105,7 @@ def write_minutes_text(minutes: WrittenMinutes) -> Iterator[str]:
 
 def _line_text(line: WrittenLine) -> str:
     parts = [f"* {line.text}"]
-    if line.kind == "action":
+    if line.kind == LineKind.ACTION:
         parts.append(f" -- {line.who}, {'by ' if line.due else ''}{line.when}")
     if line.remark:
         parts.append(f" -- {line.remark}")

@@ -7,7 +7,7 @@ from nuntius.core.inquiry.inquire import NOTHING, Reply, inquire
 from nuntius.core.language.en import about_minutes as about
 from nuntius.core.language.vectors import vectors
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts, Passage
+from nuntius.core.minutes.line import Line, LineKind, LineState, MeetingFacts, Passage
 from nuntius.core.minutes.settling import MEETS_AGAIN, PUT_TO_ALL
 from nuntius.core.templates.shipped import shipped
 from nuntius.core.transcript.transcript import Transcript
@@ -51,7 +51,9 @@ def decided_on(lines: Lines, question: str, reply: Reply, within: frozenset[int]
     if match is None or not reply.found:
         return reply
     found = {passage.turn for passage in reply.evidence}
-    ruled = [line for line in lines() if _is_decision(line) and line.state != "superseded" and line.turns & found]
+    ruled = [
+        line for line in lines() if _is_decision(line) and line.state != LineState.SUPERSEDED and line.turns & found
+    ]
     if not ruled:
         return reply
     topic = next(filter(None, match.groups()))
@@ -74,7 +76,7 @@ def answer_from_lines(
     chosen = _asked_for(said, people, asker)
     if chosen is None:
         return None
-    found = [line for line in lines() if line.state != "superseded" and chosen(line)]
+    found = [line for line in lines() if line.state != LineState.SUPERSEDED and chosen(line)]
     if within is not None:
         found = [line for line in found if line.turns & within]
     if not found:
@@ -93,11 +95,11 @@ def _asked_for(said: str, people: Sequence[str], asker: str) -> Callable[[Line],
     ways: tuple[tuple[re.Pattern[str], Callable[[Line], bool]], ...] = (
         (about.VOTED, lambda line: line.why == PUT_TO_ALL or _has_tally(line)),
         (about.AGAINST, _has_tally),
-        (about.PUT_OFF, lambda line: line.kind == "decision" and line.state == "open"),
+        (about.PUT_OFF, lambda line: line.kind == LineKind.DECISION and line.state == LineState.OPEN),
         (about.DECIDED, _is_decision),
-        (about.OPEN, lambda line: line.kind == "question" and line.state == "open"),
+        (about.OPEN, lambda line: line.kind == LineKind.QUESTION and line.state == LineState.OPEN),
         (about.AGAIN, lambda line: line.why == MEETS_AGAIN),
-        (about.NEEDED, lambda line: line.kind == "need"),
+        (about.NEEDED, lambda line: line.kind == LineKind.NEED),
     )
     return next((chosen for pattern, chosen in ways if pattern.match(said)), None)
 
@@ -105,23 +107,23 @@ def _asked_for(said: str, people: Sequence[str], asker: str) -> Callable[[Line],
 def _tasks(who: str, people: Sequence[str], asker: str) -> Callable[[Line], bool] | None:
     """Tasks of whoever is asked about, of all where nobody is; None where nobody of that name was there."""
     if who.lower() in about.ME:
-        return (lambda line: line.kind == "action" and asker in line.owner) if asker else _any_task
+        return (lambda line: line.kind == LineKind.ACTION and asker in line.owner) if asker else _any_task
     if not who or who.lower() in about.ALL:
         return _any_task
     named = {name for name in people if who.lower() in (name.lower(), *name.lower().split())}
-    return (lambda line: line.kind == "action" and bool(named & set(line.owner))) if named else None
+    return (lambda line: line.kind == LineKind.ACTION and bool(named & set(line.owner))) if named else None
 
 
 def _is_decision(line: Line) -> bool:
-    return line.kind == "decision" and line.why != MEETS_AGAIN
+    return line.kind == LineKind.DECISION and line.why != MEETS_AGAIN
 
 
 def _any_task(line: Line) -> bool:
-    return line.kind == "action"
+    return line.kind == LineKind.ACTION
 
 
 def _has_tally(line: Line) -> bool:
-    return line.kind == "decision" and bool(about.TALLY.search(line.text))
+    return line.kind == LineKind.DECISION and bool(about.TALLY.search(line.text))
 
 
 def _proof(line: Line, count: int) -> tuple[Passage, ...]:
@@ -131,9 +133,9 @@ def _proof(line: Line, count: int) -> tuple[Passage, ...]:
 
 def _rendered(line: Line) -> str:
     """A line as a sentence of an answer: a task with who does it and by when, a need with what met it."""
-    if line.kind == "need" and line.answer is not None:
+    if line.kind == LineKind.NEED and line.answer is not None:
         return f"{line.text} {line.answer.text}"
-    if line.kind != "action":
+    if line.kind != LineKind.ACTION:
         return line.text
     by = f" ({about.BY} {line.due:%A} {line.due.day} {line.due:%B})" if line.due else ""
     return f"{', '.join(line.owner) or about.NOBODY}: {line.text.rstrip('.')}{by}."

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts, Minutes, Passage
+from nuntius.core.minutes.line import Length, Line, LineKind, LineState, MeetingFacts, Minutes, Passage
 from nuntius.core.minutes.scene import Scene, passage, scene
 from nuntius.core.transcript.transcript import Transcript
 
@@ -49,13 +49,17 @@ def brief(transcript: Transcript, facts: MeetingFacts, reader: str) -> Brief:
     """A brief for `reader` from the talk so far; not ready below 60 words or 45 seconds of talk."""
     if transcript.word_count < LEAST_WORDS or transcript.turns[-1].end - transcript.turns[0].start < LEAST_SECONDS:
         return Brief(False)
-    minutes, talk = make_minutes(transcript, facts, "short"), scene(transcript, facts)
+    minutes, talk = make_minutes(transcript, facts, Length.SHORT), scene(transcript, facts)
     return Brief(
         True,
         _so_far(minutes),
         _recent(talk),
-        tuple(_statement(line) for line in minutes.lines if line.kind == "decision" and line.state != "superseded"),
-        tuple(_statement(line) for line in minutes.lines if line.kind == "action"),
+        tuple(
+            _statement(line)
+            for line in minutes.lines
+            if line.kind == LineKind.DECISION and line.state != LineState.SUPERSEDED
+        ),
+        tuple(_statement(line) for line in minutes.lines if line.kind == LineKind.ACTION),
         tuple(Subject(chapter.title, chapter.first) for chapter in minutes.chapters),
         _named(talk, reader),
     )
@@ -63,8 +67,8 @@ def brief(transcript: Transcript, facts: MeetingFacts, reader: str) -> Brief:
 
 def _so_far(minutes: Minutes) -> tuple[Statement, ...]:
     """What holds by now: notes, decisions and actions first, then key points, spread over the subjects."""
-    standing = [line for line in minutes.lines if line.kind != "question" and line.state != "superseded"]
-    firm = [line for line in standing if line.kind in ("note", "decision", "action")]
+    standing = [line for line in minutes.lines if line.kind != LineKind.QUESTION and line.state != LineState.SUPERSEDED]
+    firm = [line for line in standing if line.kind in (LineKind.NOTE, LineKind.DECISION, LineKind.ACTION)]
     rest = [line for line in standing if line not in firm]
     room = max(0, MOST_SO_FAR - len(firm[-MOST_SO_FAR:]))
     step = max(1, len(rest) // room) if room else 1
@@ -73,8 +77,8 @@ def _so_far(minutes: Minutes) -> tuple[Statement, ...]:
 
 
 def _statement(line: Line) -> Statement:
-    nobody = line.kind == "action" and not line.owner
-    owner = f"{', '.join(line.owner)}: " if line.kind == "action" and line.owner else ""
+    nobody = line.kind == LineKind.ACTION and not line.owner
+    owner = f"{', '.join(line.owner)}: " if line.kind == LineKind.ACTION and line.owner else ""
     due = f" (by {line.due_said.removeprefix('by ')})" if line.due_said else ""
     return Statement(f"{owner}{line.text}{due}", line.evidence, nobody)
 

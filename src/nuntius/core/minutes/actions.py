@@ -36,7 +36,7 @@ from nuntius.core.minutes.coreference import (
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.due import due, is_bare_day
 from nuntius.core.minutes.findings import Finding, is_bare, merged, speaks_of_other
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.promising import commitment
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.recast import recast
@@ -321,10 +321,17 @@ def _let(scene: Scene, sentence: Sentence) -> Finding | None:
 def _line(scene: Scene, finding: Finding) -> Line:
     day: date | None = finding.due.day if finding.due else None
     said = finding.due.said if finding.due else None
-    state = "superseded" if _done_at_once(scene, finding) else "open"
-    why = "done in the meeting" if state == "superseded" else finding.why
+    state = LineState.SUPERSEDED if _done_at_once(scene, finding) else LineState.OPEN
+    why = "done in the meeting" if state == LineState.SUPERSEDED else finding.why
     return Line(
-        "action", finding.text, finding.evidence, owner=finding.owner, due=day, due_said=said, state=state, why=why
+        LineKind.ACTION,
+        finding.text,
+        finding.evidence,
+        owner=finding.owner,
+        due=day,
+        due_said=said,
+        state=state,
+        why=why,
     )
 
 

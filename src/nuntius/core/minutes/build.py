@@ -17,7 +17,7 @@ from nuntius.core.minutes.doubts import doubted
 from nuntius.core.minutes.figures import find_figures
 from nuntius.core.minutes.key_points import find_key_points, is_marked
 from nuntius.core.minutes.keywords import find_by_keywords
-from nuntius.core.minutes.line import Chapter, Line, MeetingFacts, Minutes
+from nuntius.core.minutes.line import Chapter, Length, Line, LineKind, LineState, MeetingFacts, Minutes
 from nuntius.core.minutes.named import find_named
 from nuntius.core.minutes.needs import find_needs
 from nuntius.core.minutes.notes import note_lines
@@ -33,15 +33,25 @@ from nuntius.core.transcript.transcript import Transcript
 
 SCREEN = 12  # lines that a screen of 800 pixels shows
 LEAST_BESIDE = 5  # lines of short minutes beside what was decided and promised
-LISTS = ("figure", "named", "turning_point")  # kinds that tell again what other lines tell
-WHOLE_IN_SHORT = ("decision", "action", "note", "need")  # kinds of which short minutes leave nothing out
-FINDERS = {"figure": find_figures, "step": find_steps, "need": find_needs, "named": find_named}
+LISTS = (LineKind.FIGURE, LineKind.NAMED, LineKind.TURNING_POINT)  # kinds that tell again what other lines tell
+WHOLE_IN_SHORT = (
+    LineKind.DECISION,
+    LineKind.ACTION,
+    LineKind.NOTE,
+    LineKind.NEED,
+)  # kinds of which short minutes leave nothing out
+FINDERS = {
+    LineKind.FIGURE: find_figures,
+    LineKind.STEP: find_steps,
+    LineKind.NEED: find_needs,
+    LineKind.NAMED: find_named,
+}
 
 
 def make_minutes(
     transcript: Transcript,
     facts: MeetingFacts,
-    length: str = "standard",
+    length: Length = Length.STANDARD,
     template: Template | None = None,
     detailed: frozenset[int] = frozenset(),
     fine: bool = False,
@@ -66,22 +76,22 @@ def make_minutes(
         worth = np.zeros(len(talk.sentences), np.float32)
     lines = without_unwanted(found, facts.unwanted)
     placed = _arranged(talk, template, [_in_chapter(line, chapters) for line in sorted(lines, key=_order)])
-    placed = _on_one_screen(talk, placed, worth, detailed) if length == "short" else placed
+    placed = _on_one_screen(talk, placed, worth, detailed) if length == Length.SHORT else placed
     coverage, remark = find_coverage(talk, placed, chapters), "" if known else REMARK
     return Minutes(placed, chapters, coverage, template.titles, length, detailed, fine, remark)
 
 
 def _found(
-    talk: Scene, chapters: tuple[Chapter, ...], template: Template, length: str, detailed: frozenset[int]
+    talk: Scene, chapters: tuple[Chapter, ...], template: Template, length: Length, detailed: frozenset[int]
 ) -> list[Line]:
     """Lines of every kind that the template asks for."""
     likely, firm = likelihoods(talk), _firm(talk)
-    told = [line for line in firm if line.kind != "question" or "question" in template.kinds]
+    told = [line for line in firm if line.kind != LineKind.QUESTION or LineKind.QUESTION in template.kinds]
     lines = [*note_lines(talk), *find_key_points(talk, chapters, told, length, likely["worth"], detailed)]
     for kind, find in FINDERS.items():
         if kind in template.kinds:
             lines += find(talk)
-    if "turning_point" in template.kinds:
+    if LineKind.TURNING_POINT in template.kinds:
         lines += find_turning_points(talk, firm)
     for number, section in enumerate(template.sections):
         if not section.kinds:
@@ -109,7 +119,7 @@ def _arranged(talk: Scene, template: Template, lines: list[Line]) -> tuple[Line,
     counts: Counter[int] = Counter()
     kept: list[Line] = []
     for line in lines:
-        place = line.place if line.kind == "sought" else _place_of(talk.transcript, template, line)
+        place = line.place if line.kind == LineKind.KEYWORD else _place_of(talk.transcript, template, line)
         if place is None:
             continue
         most = template.sections[place].most if place < len(template.sections) else None
@@ -135,7 +145,7 @@ def _on_one_screen(talk: Scene, lines: tuple[Line, ...], worth: Likely, detailed
 
 def _weight(talk: Scene, line: Line, worth: Likely) -> float:
     """How likely a line is worth knowing; what stayed open, and what a person marked, weighs more, a mere list less."""
-    is_open = line.kind == "question" and line.state == "open"
+    is_open = line.kind == LineKind.QUESTION and line.state == LineState.OPEN
     marked = any(is_marked(talk, s) for s in talk.inside(line.evidence))
     return talk.highest_inside(worth, line.evidence) + is_open + 2 * marked - (line.kind in LISTS)
 

@@ -4,12 +4,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, fields
 from typing import Any, Self
 
+from nuntius.core.minutes.line import Length
+
 
 @dataclass(frozen=True, slots=True)
 class MinutesChoices:
     """None leaves a choice as it was; `detailed` are numbers of chapters."""
 
-    length: str | None = None
+    length: Length | None = None
     detailed: frozenset[int] | None = None
     fine: bool | None = None
 

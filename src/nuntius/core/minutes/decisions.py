@@ -16,7 +16,7 @@ from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.coreference import CLEAR_ENOUGH, UNTOLD, beside, chosen_from, with_reference
 from nuntius.core.minutes.days_named import in_sentence
 from nuntius.core.minutes.features import is_imperative
-from nuntius.core.minutes.line import Answer, Line
+from nuntius.core.minutes.line import Answer, Line, LineKind, LineState
 from nuntius.core.minutes.meeting_again import PARTING, is_named, next_meeting, told_again
 from nuntius.core.minutes.quoting import attributed
 from nuntius.core.minutes.recast import recast
@@ -226,7 +226,7 @@ def _superseded(scene: Scene, rulings: list[Ruling]) -> list[Ruling]:
             continue
         for j in range(i - 1, -1, -1):
             if scene.alike(rulings[j].sentence, later.sentence) > REVERSED_ALIKE:
-                made[j] = replace(made[j], state="superseded", later=later.sentence)
+                made[j] = replace(made[j], state=LineState.SUPERSEDED, later=later.sentence)
                 break
     return made
 
@@ -245,7 +245,9 @@ def _line(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -
     else:
         text, about = _said_fully(scene, ruling, sentence, text)
     evidence = tuple(sorted({*ruling.evidence, passage(sentence), *([passage(about)] if about is not None else [])}))
-    return Line("decision", wording.ruled(text), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why)
+    return Line(
+        LineKind.DECISION, wording.ruled(text), evidence, state=ruling.state, answer=_instead(ruling), why=ruling.why
+    )
 
 
 def _line_again(scene: Scene, ruling: Ruling, again: SaidDate) -> Line:
@@ -253,7 +255,7 @@ def _line_again(scene: Scene, ruling: Ruling, again: SaidDate) -> Line:
     text, named = told_again(scene, again)
     since = min((s.turn for s in named), default=0)
     evidence = tuple(sorted({*map(passage, named), *(p for p in ruling.evidence if p.turn >= since)}))
-    return Line("decision", text, evidence, state=ruling.state, why=ruling.why)
+    return Line(LineKind.DECISION, text, evidence, state=ruling.state, why=ruling.why)
 
 
 def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line]) -> tuple[Sentence, Sentence | None]:
@@ -263,7 +265,7 @@ def _stated(scene: Scene, ruling: Ruling, likely: Likely, tasks: Sequence[Line])
     if is_counted(scene, heart) and any(rulings.MOTION.search(s.lower) for s in scene.inside(ruling.evidence)):
         return heart, None
     text = wording.resolution(heart.text)
-    little = _says_little(heart, text) and ruling.state != "open" and ruling.why != A_RULE
+    little = _says_little(heart, text) and ruling.state != LineState.OPEN and ruling.why != A_RULE
     proposal = told_next(scene, heart)
     if proposal is None and little:
         proposal = proposal_of(scene, heart, worded=len(text.split()) < 2)

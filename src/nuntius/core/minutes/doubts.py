@@ -15,18 +15,16 @@ from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.coreference import SURELY_MEANT, UNTOLD, shortened, sureness
 from nuntius.core.minutes.decisions import FIRM
 from nuntius.core.minutes.line import (
-    HAS_A_DAY,
-    HEARD_UNSURELY,
-    MEANS_OTHER,
-    NO_TASK,
-    NOT_SETTLED,
     Line,
+    LineDoubt,
+    LineKind,
+    LineState,
 )
 from nuntius.core.minutes.scene import Scene
 from nuntius.core.minutes.stating import FEW, surely_adds
 
-LEAST_LIKELY = {"action": 0.8, "decision": 0.75}  # likelihood, of the likeliest sentence a line rests on
-DOUBTED = {"action": NO_TASK, "decision": NOT_SETTLED}
+LEAST_LIKELY = {LineKind.ACTION: 0.8, LineKind.DECISION: 0.75}  # likelihood, of the likeliest sentence a line rests on
+DOUBTED = {LineKind.ACTION: LineDoubt.NO_TASK, LineKind.DECISION: LineDoubt.NOT_SETTLED}
 BESIDE = 1  # turns before and behind a task in which a day that is named may be its day
 SURELY_HEARD = 0.45  # confidence of a word, below which the transcript underlines it
 BRACKETS = re.compile(r"\[([^\]]+)\]")
@@ -36,21 +34,27 @@ MARKS = ".,;:?!\"'()“”’£$€"  # around a word
 
 def doubted(scene: Scene, line: Line, likely: Mapping[str, Likely]) -> Line:
     """The line with its doubts; `likely` says of each sentence how likely it is the heart of a line of a kind."""
-    if line.kind in ("note", "named"):  # a person's own, and what only counts
+    if line.kind in (LineKind.NOTE, LineKind.NAMED):  # a person's own, and what only counts
         return line
     return replace(line, doubts=tuple(_doubts(scene, line, likely)))
 
 
-def _doubts(scene: Scene, line: Line, likely: Mapping[str, Likely]) -> Iterator[str]:
-    holds = line.kind in DOUBTED and line.why not in FIRM and line.state in ("open", "settled")
+def _doubts(scene: Scene, line: Line, likely: Mapping[str, Likely]) -> Iterator[LineDoubt]:
+    holds = line.kind in DOUBTED and line.why not in FIRM and line.state in (LineState.OPEN, LineState.SETTLED)
     if holds and scene.highest_inside(likely[line.kind], line.evidence) < LEAST_LIKELY[line.kind]:
         yield DOUBTED[line.kind]
-    if line.kind == "action" and line.owner and line.due is None and line.state == "open" and _day_beside(scene, line):
-        yield HAS_A_DAY
+    if (
+        line.kind == LineKind.ACTION
+        and line.owner
+        and line.due is None
+        and line.state == LineState.OPEN
+        and _day_beside(scene, line)
+    ):
+        yield LineDoubt.HAS_A_DAY
     if any(_unsurely_meant(scene, line, told) for told in BRACKETS.findall(line.text)):
-        yield MEANS_OTHER
+        yield LineDoubt.MEANS_OTHER
     if any(_unsurely_heard(scene, line)):
-        yield HEARD_UNSURELY
+        yield LineDoubt.HEARD_UNSURELY
 
 
 def _day_beside(scene: Scene, line: Line) -> bool:
@@ -70,7 +74,7 @@ def _unsurely_meant(scene: Scene, line: Line, told: str) -> bool:
     behind.sort(key=lambda s: not UNTOLD.search(s.text))  # those that say `it` first: they have been read already
     if not behind or any(sureness(scene, s, about) >= SURELY_MEANT for s in behind):
         return False
-    names_a_thing = line.kind == "action" and len(BRACKETS.sub("", line.text).split()) > FEW
+    names_a_thing = line.kind == LineKind.ACTION and len(BRACKETS.sub("", line.text).split()) > FEW
     return not (names_a_thing and any(surely_adds(scene, s, about) for s in behind))
 
 

@@ -5,7 +5,7 @@ import re
 from nuntius.core.language.en import cues
 from nuntius.core.language.en.numbers import in_digits
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.quoting import answered, quoted, with_question
 from nuntius.core.minutes.scene import Scene, passage
 
@@ -54,7 +54,7 @@ def find_figures(scene: Scene) -> list[Line]:
         seen |= {each.lower() for each in named}
         told = f"{', '.join(named)}: {with_question(asked, sentence)}"
         evidence = tuple(map(passage, [asked, sentence] if asked else [sentence]))
-        lines.append(Line("figure", told, evidence, state="settled", why="a figure"))
+        lines.append(Line(LineKind.FIGURE, told, evidence, state=LineState.SETTLED, why="a figure"))
     return lines
 
 

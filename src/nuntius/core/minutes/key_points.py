@@ -11,11 +11,15 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
 from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.coverage import find_coverage
-from nuntius.core.minutes.line import Chapter, Coverage, Line
+from nuntius.core.minutes.line import Chapter, Coverage, Length, Line, LineKind
 from nuntius.core.minutes.quoting import answered, with_question
 from nuntius.core.minutes.scene import Scene, passage
 
-WHOLE = {"short": 0.16, "standard": 0.32, "full": 0.45}  # words of the minutes, without questions, per word of the talk
+WHOLE = {
+    Length.SHORT: 0.16,
+    Length.STANDARD: 0.32,
+    Length.FULL: 0.45,
+}  # words of the minutes, without questions, per word of the talk
 LEAST_SHARE = 0.5  # of these that key points get, however much is told in other lines
 DETAIL = 0.6  # the same for a chapter that is wanted in more detail
 SHORTEST, LONGEST = 5, 45  # words of a sentence that may become a key point
@@ -32,7 +36,7 @@ def find_key_points(
     scene: Scene,
     chapters: tuple[Chapter, ...],
     told: Sequence[Line],
-    length: str,
+    length: Length,
     likely: Likely,
     detailed: frozenset[int] = frozenset(),
 ) -> list[Line]:
@@ -41,8 +45,8 @@ def find_key_points(
     `likely` says for each sentence how likely it is worth knowing for somebody who was not there. `detailed` are
     the numbers of chapters that are wanted in more detail.
     """
-    questions = [line for line in told if line.kind == "question"]
-    told = [line for line in told if line.kind != "question"]
+    questions = [line for line in told if line.kind == LineKind.QUESTION]
+    told = [line for line in told if line.kind != LineKind.QUESTION]
     held = frozenset((s.turn, s.first) for line in told for s in scene.inside(line.evidence))
     held |= {(s.turn, s.first) for line in questions for s in _bare_answers(scene, line)}
     lines: list[Line] = []
@@ -152,7 +156,7 @@ def _answers(scene: Scene, sentence: Sentence) -> bool:
 
 
 def _line(scene: Scene, sentence: Sentence) -> Line:
-    kind = "risk" if cues.RISK.search(sentence.text) else "key_point"
+    kind = LineKind.RISK if cues.RISK.search(sentence.text) else LineKind.KEY_POINT
     asked = answered(scene, sentence) if _is_fragment(sentence) else None
     evidence = tuple(map(passage, [asked, sentence] if asked else [sentence]))
     return Line(kind, with_question(asked, sentence), evidence, why="weight in its chapter")

@@ -4,7 +4,7 @@ import re
 
 from nuntius.core.language.en.parse import parse_text
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.templates.template import Section
@@ -24,7 +24,7 @@ def find_by_keywords(scene: Scene, section: Section) -> list[Line]:
     ]
     kept = sorted(found, key=lambda pair: -len(pair[0].text))[: section.most or MOST]
     return [
-        Line("sought", quoted(s), (passage(s),), state="settled", why=f"“{phrase}” was looked for"[:80])
+        Line(LineKind.KEYWORD, quoted(s), (passage(s),), state=LineState.SETTLED, why=f"“{phrase}” was looked for"[:80])
         for s, phrase in found
         if (s, phrase) in kept
     ]

@@ -3,34 +3,91 @@
 import re
 from dataclasses import dataclass, field
 from datetime import date, time
+from enum import StrEnum
 
-KINDS = (
-    "note",
-    "decision",
-    "action",
-    "question",
-    "key_point",
-    "figure",
-    "risk",
-    "step",
-    "need",
-    "named",
-    "turning_point",
-    "sought",
-)
+
+class LineKind(StrEnum):
+    """What a line of the minutes is, under the name that the database and files keep."""
+
+    NOTE = "note"
+    DECISION = "decision"
+    ACTION = "action"
+    QUESTION = "question"
+    KEY_POINT = "key_point"
+    FIGURE = "figure"
+    RISK = "risk"
+    STEP = "step"
+    NEED = "need"
+    NAMED = "named"
+    TURNING_POINT = "turning_point"
+    KEYWORD = "sought"  # of a section with words of its own
+
+
+class LineState(StrEnum):
+    """OPEN: still to be done or answered; SETTLED; SUPERSEDED: another line stands in its place; PROPOSED."""
+
+    OPEN = "open"
+    SETTLED = "settled"
+    SUPERSEDED = "superseded"
+    PROPOSED = "proposed"
+
+
+class LineDoubt(StrEnum):
+    """Why a line is worth a look before the minutes go out."""
+
+    NOT_SETTLED = "may not be settled"
+    NO_TASK = "may be no task"
+    HAS_A_DAY = "may have a day"
+    MEANS_OTHER = "may mean something else"
+    HEARD_UNSURELY = "heard unsurely"
+
+
+class ThrowOutReason(StrEnum):
+    """Why a person threw a line out."""
+
+    NOT_SAID = "not said"
+    UNIMPORTANT = "does not matter"
+    ELSEWHERE = "somebody else's"
+    JOKE = "said as a joke"
+    TWICE = "twice"
+
+
+class Length(StrEnum):
+    """How long minutes are: SHORT fits a screen, FULL leaves little out."""
+
+    SHORT = "short"
+    STANDARD = "standard"
+    FULL = "full"
+
+
+class MinutesSource(StrEnum):
+    """LIVE: made from the text heard during the meeting; SETTLED: from the final transcript."""
+
+    LIVE = "live"
+    SETTLED = "settled"
+
+
+class Layout(StrEnum):
+    """How the lines of a section are grouped."""
+
+    PLAIN = ""
+    CHAPTER = "chapter"
+    VOICE = "voice"
+
+
 SECTIONS = {
-    "note": "Notes",
-    "decision": "Decisions",
-    "action": "Actions",
-    "question": "Questions",
-    "key_point": "Key points",
-    "figure": "Figures",
-    "risk": "Risks",
-    "step": "Steps",
-    "need": "Needs and objections",
-    "named": "Who was named",
-    "turning_point": "Turning points",
-    "sought": "Looked for",
+    LineKind.NOTE: "Notes",
+    LineKind.DECISION: "Decisions",
+    LineKind.ACTION: "Actions",
+    LineKind.QUESTION: "Questions",
+    LineKind.KEY_POINT: "Key points",
+    LineKind.FIGURE: "Figures",
+    LineKind.RISK: "Risks",
+    LineKind.STEP: "Steps",
+    LineKind.NEED: "Needs and objections",
+    LineKind.NAMED: "Who was named",
+    LineKind.TURNING_POINT: "Turning points",
+    LineKind.KEYWORD: "Looked for",
 }
 
 RULES = frozenset(  # that write lines; the Record tells each in words
@@ -69,9 +126,6 @@ RULES = frozenset(  # that write lines; the Record tells each in words
         "when to meet again",
     )
 )
-NOT_SETTLED, NO_TASK, HAS_A_DAY = "may not be settled", "may be no task", "may have a day"
-MEANS_OTHER, HEARD_UNSURELY = "may mean something else", "heard unsurely"
-DOUBTS = (NOT_SETTLED, NO_TASK, HAS_A_DAY, MEANS_OTHER, HEARD_UNSURELY)  # for which a line is worth a look
 SOUGHT = "was looked for"  # how what a section of a person's own looks for ends
 
 
@@ -96,23 +150,23 @@ class Answer:
 class Line:
     """One statement of the minutes; `evidence` is never empty.
 
-    `state` is open, settled, superseded or proposed. `owner` holds whole names or labels of voices, and is
+    `owner` holds whole names or labels of voices, and is
     empty where nobody took an action on. `why` names the rule that wrote the line. `place` is the number of the
-    section of the template in which it stands. `doubts`, of DOUBTS, are what is worth a look before it goes out.
+    section of the template in which it stands. `doubts` are what is worth a look before it goes out.
     """
 
-    kind: str
+    kind: LineKind
     text: str
     evidence: tuple[Passage, ...]
     chapter: int = 0
     owner: tuple[str, ...] = ()
     due: date | None = None
     due_said: str | None = None
-    state: str = "open"
+    state: LineState = LineState.OPEN
     answer: Answer | None = None
     why: str = ""
     place: int = 0
-    doubts: tuple[str, ...] = ()
+    doubts: tuple[LineDoubt, ...] = ()
 
     def __post_init__(self) -> None:
         if self.why and self.why not in RULES and not self.why.endswith(SOUGHT):
@@ -147,7 +201,7 @@ class Coverage:
 
 @dataclass(frozen=True, slots=True)
 class Minutes:
-    """Lines in the order of the talk, chapters, coverage, and title and layout (`chapter`, `voice`, "") of each section.
+    """Lines in the order of the talk, chapters, coverage, and title and layout of each section.
 
     `length`, `detailed` (numbers of chapters in more detail) and `fine` (finer chapters) are what was asked for.
     `remark` says what these minutes cannot hold, "" where nothing is to be said.
@@ -156,8 +210,8 @@ class Minutes:
     lines: tuple[Line, ...]
     chapters: tuple[Chapter, ...]
     coverage: Coverage
-    sections: tuple[tuple[str, str], ...] = ()
-    length: str = "standard"
+    sections: tuple[tuple[str, Layout], ...] = ()
+    length: Length = Length.STANDARD
     detailed: frozenset[int] = frozenset()
     fine: bool = False
     remark: str = ""
@@ -170,7 +224,7 @@ class Minutes:
         return tuple(
             line
             for line in self.lines
-            if line.kind != "key_point"
+            if line.kind != LineKind.KEY_POINT
             or not any(line.place == place and _plain(line.text) in answer for place, answer in answers)
         )
 

@@ -1,7 +1,7 @@
 """Who was named: the people of the meeting, with every place where somebody spoke of them."""
 
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.scene import Scene, passage
 
 MOST = 20  # places that a line leads to
@@ -15,7 +15,13 @@ def find_named(scene: Scene) -> list[Line]:
             if name != sentence.speaker:
                 places.setdefault(name, []).append(sentence)
     return [
-        Line("named", _told(name, found), tuple(map(passage, found[:MOST])), state="settled", why="named by others")
+        Line(
+            LineKind.NAMED,
+            _told(name, found),
+            tuple(map(passage, found[:MOST])),
+            state=LineState.SETTLED,
+            why="named by others",
+        )
         for name, found in places.items()
     ]
 

@@ -2,7 +2,7 @@
 
 from nuntius.core.language.en import cues, kinds
 from nuntius.core.language.sentence import Sentence
-from nuntius.core.minutes.line import Answer, Line
+from nuntius.core.minutes.line import Answer, Line, LineKind, LineState
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 
@@ -48,11 +48,11 @@ def _line(scene: Scene, sentence: Sentence, asking: set[str]) -> Line:
     if reply is not None:
         answer = Answer(f"{'Met' if met else 'Not met'}: {quoted(reply)}", (passage(reply),))
     return Line(
-        "need",
+        LineKind.NEED,
         f"{kind}: {quoted(sentence)}",
         (passage(sentence),),
         owner=(sentence.speaker,),
-        state="settled" if met else "open",
+        state=LineState.SETTLED if met else LineState.OPEN,
         answer=answer,
         why="what was asked for",
     )

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nuntius.core.language.vectors import vectors
-from nuntius.core.minutes.line import Line, Note
+from nuntius.core.minutes.line import Line, LineKind, LineState, Note
 from nuntius.core.minutes.scene import Scene
 
 BEFORE, AFTER = 40.0, 15.0  # seconds around the moment a note was begun in which its passage is looked for
@@ -37,7 +37,7 @@ def _line(scene: Scene, note: Note, begun: NDArray[np.float64]) -> Line:
     turns = sorted({_spoken_at(scene, note.at)} | ({spoken_of} if spoken_of is not None else set()))
     why = "a person's own remark" if spoken_of is None else "a person's note"
     evidence = tuple(scene.whole(turn) for turn in turns)
-    return Line("note", plain(note.text), evidence, owner=(note.author,), state="settled", why=why)
+    return Line(LineKind.NOTE, plain(note.text), evidence, owner=(note.author,), state=LineState.SETTLED, why=why)
 
 
 def _spoken_at(scene: Scene, at: float) -> int:

@@ -9,11 +9,11 @@ import numpy as np
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes.chapters import novelty
 from nuntius.core.minutes.key_points import REDUNDANT
-from nuntius.core.minutes.line import Chapter, Line
+from nuntius.core.minutes.line import Chapter, Length, Line, LineKind
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.segmentation import APART, APART_FINE
 
-SHARE = {"short": 0.08, "standard": 0.20, "full": 0.30}  # words of key points per word of the talk
+SHARE = {Length.SHORT: 0.08, Length.STANDARD: 0.20, Length.FULL: 0.30}  # words of key points per word of the talk
 DETAIL = 0.45  # the same for a chapter that is wanted in more detail
 REMARK = (
     "This talk does not seem to be in English. Its minutes hold the subjects and the most telling passages, word for word; "
@@ -44,7 +44,7 @@ def plain_chapters(scene: Scene, fine: bool = False) -> tuple[Chapter, ...]:
 
 
 def plain_key_points(
-    scene: Scene, chapters: tuple[Chapter, ...], length: str, detailed: frozenset[int] = frozenset()
+    scene: Scene, chapters: tuple[Chapter, ...], length: Length, detailed: frozenset[int] = frozenset()
 ) -> list[Line]:
     """The sentences of each chapter that stand nearest to all that is said in it."""
     lines: list[Line] = []
@@ -69,7 +69,7 @@ def _nearest(scene: Scene, inside: list[tuple[int, Sentence]], budget: float) ->
         chosen.append(at)
         spent += size
     return [
-        Line("key_point", inside[at][1].text, (passage(inside[at][1]),), why="near the middle of its chapter")
+        Line(LineKind.KEY_POINT, inside[at][1].text, (passage(inside[at][1]),), why="near the middle of its chapter")
         for at in sorted(chosen)
     ]
 

@@ -8,7 +8,7 @@ from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.classifiers import Likely
 from nuntius.core.minutes.figures import figures_in
-from nuntius.core.minutes.line import Answer, Line, Passage
+from nuntius.core.minutes.line import Answer, Line, LineKind, LineState, Passage
 from nuntius.core.minutes.scene import Scene, passage
 
 ENOUGH = 0.45  # likelihood from which a question is one of the meeting and no courtesy or aside
@@ -76,7 +76,14 @@ def _line(scene: Scene, sentence: Sentence) -> Line:
     evidence = [passage(sentence)]
     if len(text.split()) < 5 and (before := _context(scene, sentence)):
         evidence.insert(0, passage(before))
-    return Line("question", text, tuple(evidence), state="settled" if answer else "open", answer=answer, why="asked")
+    return Line(
+        LineKind.QUESTION,
+        text,
+        tuple(evidence),
+        state=LineState.SETTLED if answer else LineState.OPEN,
+        answer=answer,
+        why="asked",
+    )
 
 
 def _context(scene: Scene, sentence: Sentence) -> Sentence | None:

@@ -8,7 +8,7 @@ from nuntius.core.language.en.dates import said_dates
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import wording
 from nuntius.core.minutes.features import is_imperative
-from nuntius.core.minutes.line import Passage
+from nuntius.core.minutes.line import LineState, Passage
 from nuntius.core.minutes.meeting_again import CLOSING
 from nuntius.core.minutes.scene import Scene, passage
 from nuntius.core.minutes.votes import is_counted, motion_before
@@ -38,7 +38,7 @@ class Ruling:
 
     sentence: Sentence
     evidence: tuple[Passage, ...]
-    state: str
+    state: LineState
     why: str
     later: Sentence | None = None  # what was decided in its place
 
@@ -73,7 +73,7 @@ def _called(scene: Scene, sentence: Sentence) -> Ruling | None:
         return None
     longest = max(own, key=lambda s: len(s.text), default=sentence)
     chosen = longest if len(longest.text.split()) >= SHORT and not TAGGED.search(sentence.text) else sentence
-    return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), "settled", PUT_TO_ALL)
+    return Ruling(chosen, _evidence(scene, chosen, agreed[:2]), LineState.SETTLED, PUT_TO_ALL)
 
 
 def _counted(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -82,7 +82,7 @@ def _counted(scene: Scene, sentence: Sentence) -> Ruling | None:
         return None
     moved = motion_before(scene, sentence)
     evidence = {passage(sentence), *([passage(moved)] if moved is not None else [])}
-    return Ruling(sentence, tuple(sorted(evidence)), "settled", PUT_TO_ALL)
+    return Ruling(sentence, tuple(sorted(evidence)), LineState.SETTLED, PUT_TO_ALL)
 
 
 def _proposed(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -126,7 +126,7 @@ def _meeting_again(scene: Scene, sentence: Sentence) -> Ruling | None:
     dated = [s for s in beside if s.first >= sentence.first or s.turn > sentence.turn]
     if not any(said_dates(s.text, scene.facts.day) for s in dated) or settles_nothing(sentence.lower):
         return None
-    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), "settled", MEETS_AGAIN)
+    return Ruling(sentence, _evidence(scene, sentence, _support(scene, sentence)), LineState.SETTLED, MEETS_AGAIN)
 
 
 def _formed(scene: Scene, sentence: Sentence) -> Ruling | None:
@@ -252,5 +252,5 @@ def _answers_only(sentence: Sentence) -> bool:
     return not says_something or bool(cues.ASSENT.search(sentence.text) and takes_on)
 
 
-def _state(lower: str) -> str:
-    return "open" if cues.DEFERRED.search(lower) else "settled"
+def _state(lower: str) -> LineState:
+    return LineState.OPEN if cues.DEFERRED.search(lower) else LineState.SETTLED

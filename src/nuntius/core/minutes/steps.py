@@ -2,7 +2,7 @@
 
 from nuntius.core.language.en import cues, kinds
 from nuntius.core.language.sentence import Sentence, Token
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 
@@ -20,7 +20,7 @@ def find_steps(scene: Scene) -> list[Line]:
     teachers = {v for v in {s.speaker for s in found} if sum(s.speaker == v for s in found) >= TEACHES * len(found)}
     found = [s for s in found if s.speaker in teachers]
     near = [s for s in found if any(o is not s and abs(o.turn - s.turn) <= NEAR for o in found)]
-    return [Line("step", _told(s), (passage(s),), state="settled", why="an instruction") for s in near]
+    return [Line(LineKind.STEP, _told(s), (passage(s),), state=LineState.SETTLED, why="an instruction") for s in near]
 
 
 def _instructs(sentence: Sentence) -> bool:

@@ -3,8 +3,9 @@
 import re
 
 from nuntius.core.language.en.rulings import MEETS_AGAIN
+from nuntius.core.minutes.line import LineKind
 
-MOST_IN_NEED = ("action", "decision")  # kinds of line that are read and acted on by themselves
+MOST_IN_NEED = (LineKind.ACTION, LineKind.DECISION)  # kinds of line that are read and acted on by themselves
 LETTERS = 4  # at the beginning of a word, by which it is the same in another form; shorter ones name nothing
 _OWN = MEETS_AGAIN.partition("{")[0]
 

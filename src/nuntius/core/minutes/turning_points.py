@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from nuntius.core.language.en import cues, kinds
 from nuntius.core.language.sentence import Sentence
 from nuntius.core.minutes import figures
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind, LineState
 from nuntius.core.minutes.quoting import quoted
 from nuntius.core.minutes.scene import Scene, passage
 
@@ -16,9 +16,9 @@ APART = 4  # turns between two turning points of a kind
 
 def find_turning_points(scene: Scene, firm: Sequence[Line]) -> list[Line]:
     """The first agreement, objections that stuck, figures that surprised, decisions that were reversed."""
-    decisions = sorted((line for line in firm if line.kind == "decision"), key=lambda line: min(line.evidence))
-    made = [_line("Reversed", line.text, line) for line in decisions if line.state == "superseded"]
-    first = next((line for line in decisions if line.state == "settled"), None)
+    decisions = sorted((line for line in firm if line.kind == LineKind.DECISION), key=lambda line: min(line.evidence))
+    made = [_line("Reversed", line.text, line) for line in decisions if line.state == LineState.SUPERSEDED]
+    first = next((line for line in decisions if line.state == LineState.SETTLED), None)
     if first is not None:
         made.append(_line("The first agreement", first.text, first))
     made += [_at("An objection stuck", s) for s in _apart([s for s in scene.sentences if _stuck(scene, s, decisions)])]
@@ -27,11 +27,17 @@ def find_turning_points(scene: Scene, firm: Sequence[Line]) -> list[Line]:
 
 
 def _line(what: str, text: str, line: Line) -> Line:
-    return Line("turning_point", f"{what}: {text}", line.evidence, state="settled", why=what.lower())
+    return Line(LineKind.TURNING_POINT, f"{what}: {text}", line.evidence, state=LineState.SETTLED, why=what.lower())
 
 
 def _at(what: str, sentence: Sentence) -> Line:
-    return Line("turning_point", f"{what}: {quoted(sentence)}", (passage(sentence),), state="settled", why=what.lower())
+    return Line(
+        LineKind.TURNING_POINT,
+        f"{what}: {quoted(sentence)}",
+        (passage(sentence),),
+        state=LineState.SETTLED,
+        why=what.lower(),
+    )
 
 
 def _apart(found: list[Sentence]) -> list[Sentence]:
@@ -50,7 +56,10 @@ def _stuck(scene: Scene, sentence: Sentence, decisions: list[Line]) -> bool:
     if not any(cues.PROPOSAL.search(s.lower) and s.speaker != sentence.speaker for s in before):
         return False
     end = sentence.turn + STUCK_WITHIN
-    return any(line.state in ("open", "superseded") and sentence.turn <= max(line.turns) <= end for line in decisions)
+    return any(
+        line.state in (LineState.OPEN, LineState.SUPERSEDED) and sentence.turn <= max(line.turns) <= end
+        for line in decisions
+    )
 
 
 def _surprised(scene: Scene, sentence: Sentence) -> bool:

@@ -1,7 +1,7 @@
 """What was thrown out of earlier meetings of a series, and is not offered again."""
 
 from nuntius.core.language.vectors import vectors
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Line, LineKind
 
 SAME = 0.85  # cosine above which a line says the same as one that was thrown out
 
@@ -14,6 +14,6 @@ def without_unwanted(lines: list[Line], unwanted: tuple[tuple[str, str], ...]) -
     return [
         line
         for line, row in zip(lines, alike, strict=True)
-        if line.kind == "note"
+        if line.kind == LineKind.NOTE
         or not any(kind == line.kind and score >= SAME for (kind, _), score in zip(unwanted, row, strict=True))
     ]

@@ -3,14 +3,16 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from nuntius.core.minutes.line import LineKind, LineState
+
 WORTH = {
-    "decision": 3.0,
-    "action": 2.2,
-    "risk": 2.0,
-    "key_point": 2.0,
-    "turning_point": 1.6,
-    "need": 1.6,
-    "question": 1.0,
+    LineKind.DECISION: 3.0,
+    LineKind.ACTION: 2.2,
+    LineKind.RISK: 2.0,
+    LineKind.KEY_POINT: 2.0,
+    LineKind.TURNING_POINT: 1.6,
+    LineKind.NEED: 1.6,
+    LineKind.QUESTION: 1.0,
 }
 OPEN_QUESTION = 1.6  # worth of a question that stayed open
 MARGIN = 0.2  # seconds before and behind a passage, so that no word is clipped
@@ -23,8 +25,8 @@ COST = 6.0  # seconds that a passage costs beside its own length: the listener h
 class Highlight:
     """A line of the minutes as the digest sees it: kind, state, chapter, and the stretches (seconds) it rests on."""
 
-    kind: str
-    state: str
+    kind: LineKind
+    state: LineState
     chapter: int
     text: str
     stretches: tuple[tuple[float, float], ...]
@@ -59,9 +61,11 @@ def digest(lines: Sequence[Highlight], seconds: float) -> list[Chosen]:
 
 
 def _worth(line: Highlight) -> float:
-    if line.state == "superseded":
+    if line.state == LineState.SUPERSEDED:
         return 0.0
-    return OPEN_QUESTION if line.kind == "question" and line.state == "open" else WORTH.get(line.kind, 0.0)
+    return (
+        OPEN_QUESTION if line.kind == LineKind.QUESTION and line.state == LineState.OPEN else WORTH.get(line.kind, 0.0)
+    )
 
 
 def _stretches(line: Highlight) -> list[tuple[float, float]]:

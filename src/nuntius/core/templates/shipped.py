@@ -1,14 +1,15 @@
 """The templates that Nuntius ships, one for each kind of meeting."""
 
+from nuntius.core.minutes.line import Layout, LineKind
 from nuntius.core.templates.template import Section, Template
 
-_NOTES = Section("Notes", ("note",))
-_DECISIONS = Section("Decisions", ("decision",))
-_ACTIONS = Section("Actions", ("action",))
+_NOTES = Section("Notes", (LineKind.NOTE,))
+_DECISIONS = Section("Decisions", (LineKind.DECISION,))
+_ACTIONS = Section("Actions", (LineKind.ACTION,))
 _OPEN = Section("Still open", ("open_question",))
-_FIGURES = Section("Figures", ("figure",))
-_SAID = Section("What was said", ("key_point", "risk", "question"), group="chapter")
-_POINTS = Section("What was said", ("key_point", "risk"), group="chapter")
+_FIGURES = Section("Figures", (LineKind.FIGURE,))
+_SAID = Section("What was said", (LineKind.KEY_POINT, LineKind.RISK, LineKind.QUESTION), group=Layout.CHAPTER)
+_POINTS = Section("What was said", (LineKind.KEY_POINT, LineKind.RISK), group=Layout.CHAPTER)
 _LEFT = ("What is left for me to do?", "What was put off?", "Who was against?")
 
 SHIPPED = {
@@ -24,10 +25,10 @@ SHIPPED = {
             "stand-up",
             (
                 _NOTES,
-                Section("In the way", ("risk", "open_question")),
+                Section("In the way", (LineKind.RISK, "open_question")),
                 _ACTIONS,
                 _DECISIONS,
-                Section("Round the table", ("key_point", "question"), group="voice"),
+                Section("Round the table", (LineKind.KEY_POINT, LineKind.QUESTION), group=Layout.VOICE),
             ),
             ("done", "next", "in the way"),
             questions=("What is in the way?", "What will be finished today?", "Who needs help?"),
@@ -36,14 +37,14 @@ SHIPPED = {
             "client call",
             (
                 _NOTES,
-                Section("What was asked for, and what came of it", ("need",)),
+                Section("What was asked for, and what came of it", (LineKind.NEED,)),
                 _DECISIONS,
                 _ACTIONS,
                 _OPEN,
                 _FIGURES,
                 _SAID,
             ),
-            ("need", "objection", "promised"),
+            (LineKind.NEED, "objection", "promised"),
             questions=(
                 "What did the client want, and was it met?",
                 "What was the client worried about?",
@@ -53,13 +54,13 @@ SHIPPED = {
         ),
         Template(
             "interview",
-            (_NOTES, Section("Questions and answers", ("question",)), _FIGURES, _POINTS, _ACTIONS, _DECISIONS),
+            (_NOTES, Section("Questions and answers", (LineKind.QUESTION,)), _FIGURES, _POINTS, _ACTIONS, _DECISIONS),
             ("strength", "doubt", "quote"),
             questions=("What has the person done before?", "What does the person want to know?", "What happens next?"),
         ),
         Template(
             "one-to-one",
-            (_NOTES, _ACTIONS, Section("Agreed", ("decision",)), _OPEN, _SAID),
+            (_NOTES, _ACTIONS, Section("Agreed", (LineKind.DECISION,)), _OPEN, _SAID),
             ("agreed", "feedback", "wish"),
             questions=("What went well?", "What is hard at the moment?", *_LEFT[:1]),
         ),
@@ -67,26 +68,26 @@ SHIPPED = {
             "training",
             (
                 _NOTES,
-                Section("Steps", ("step",)),
-                Section("Questions and answers", ("question",)),
+                Section("Steps", (LineKind.STEP,)),
+                Section("Questions and answers", (LineKind.QUESTION,)),
                 _POINTS,
                 _ACTIONS,
                 _DECISIONS,
             ),
-            ("step", "warning", "question"),
+            (LineKind.STEP, "warning", LineKind.QUESTION),
             questions=("What must be done first?", "What must never be done?", "What if it goes wrong?"),
         ),
         Template(
             "committee",
             (
                 _NOTES,
-                Section("Decisions and votes", ("decision",)),
+                Section("Decisions and votes", (LineKind.DECISION,)),
                 _ACTIONS,
-                Section("Turning points", ("turning_point",)),
+                Section("Turning points", (LineKind.TURNING_POINT,)),
                 _OPEN,
                 _FIGURES,
                 _SAID,
-                Section("Who was named", ("named",)),
+                Section("Who was named", (LineKind.NAMED,)),
             ),
             ("decided", "vote", "promised"),
             questions=("What was voted on?", "Who was against?", "What was put off?"),

@@ -5,25 +5,25 @@ from dataclasses import dataclass
 from typing import Any
 
 from nuntius.core.errors import TemplateUnusable
-from nuntius.core.minutes.line import Line
+from nuntius.core.minutes.line import Layout, Length, Line, LineKind, LineState
 
 TAKEN = {  # what a section may take, in words for a person
-    "note": "notes",
-    "decision": "decisions",
-    "action": "actions",
+    LineKind.NOTE: "notes",
+    LineKind.DECISION: "decisions",
+    LineKind.ACTION: "actions",
     "open_question": "questions left open",
-    "question": "questions and answers",
-    "key_point": "key points",
-    "risk": "risks and obstacles",
-    "figure": "figures",
-    "step": "steps, warnings and exceptions",
-    "need": "needs and objections, and whether they were met",
-    "named": "who was named",
-    "turning_point": "turning points",
-    "sought": "own words",
+    LineKind.QUESTION: "questions and answers",
+    LineKind.KEY_POINT: "key points",
+    LineKind.RISK: "risks and obstacles",
+    LineKind.FIGURE: "figures",
+    LineKind.STEP: "steps, warnings and exceptions",
+    LineKind.NEED: "needs and objections, and whether they were met",
+    LineKind.NAMED: "who was named",
+    LineKind.TURNING_POINT: "turning points",
+    LineKind.KEYWORD: "own words",
 }
 GROUPS = ("", "chapter", "voice")  # how the lines of a section are laid out
-FIRM = frozenset(("note", "decision", "action"))  # never left out, whatever a template says
+FIRM = frozenset((LineKind.NOTE, LineKind.DECISION, LineKind.ACTION))  # never left out, whatever a template says
 REST = "Also decided, promised or noted"
 MOST_SECTIONS, MOST_LABELS, MOST_WORDS, MOST_QUESTIONS = 20, 9, 30, 30
 LONGEST = 200  # characters of a title, a label, a phrase
@@ -41,13 +41,13 @@ class Section:
     kinds: tuple[str, ...] = ()
     words: tuple[str, ...] = ()
     voices: tuple[str, ...] = ()
-    group: str = ""
+    group: Layout = Layout.PLAIN
     most: int | None = None
 
     def takes(self, line: Line, said: str, speakers: frozenset[str]) -> bool:
         """Whether a line belongs here; `said` are its text and quotations, `speakers` those who said it."""
-        kinds = self.kinds or ("sought",)
-        is_open = line.kind == "question" and line.state == "open"
+        kinds = self.kinds or (LineKind.KEYWORD,)
+        is_open = line.kind == LineKind.QUESTION and line.state == LineState.OPEN
         if line.kind not in kinds and not (is_open and "open_question" in kinds):
             return False
         if self.voices and not speakers & frozenset(self.voices):
@@ -64,7 +64,7 @@ class Template:
     labels: tuple[str, ...] = ()
     agenda: tuple[str, ...] = ()
     questions: tuple[str, ...] = ()
-    length: str = "standard"
+    length: Length = Length.STANDARD
 
     @property
     def kinds(self) -> frozenset[str]:
@@ -79,9 +79,9 @@ class Template:
         return len(self.sections) if line.kind in FIRM else None
 
     @property
-    def titles(self) -> tuple[tuple[str, str], ...]:
+    def titles(self) -> tuple[tuple[str, Layout], ...]:
         """Title and layout of every section, and of the one for firm lines that none takes."""
-        return (*((s.title, s.group) for s in self.sections), (REST, ""))
+        return (*((s.title, s.group) for s in self.sections), (REST, Layout.PLAIN))
 
 
 def read_template(body: dict[str, Any]) -> Template:
@@ -93,8 +93,8 @@ def read_template(body: dict[str, Any]) -> Template:
     double = next((t for t in titles if titles.count(t) > 1), None)
     if double:
         raise TemplateUnusable(f"Two sections are called “{double}”. Give each a title of its own.")
-    length = body.get("length", "standard")
-    if length not in ("short", "standard", "full"):
+    length = body.get("length", Length.STANDARD)
+    if length not in set(Length):
         raise TemplateUnusable(f"“{length}” is no length. It is short, standard or full.")
     return Template(
         _phrase(body.get("name"), "The template needs a name."),
@@ -102,7 +102,7 @@ def read_template(body: dict[str, Any]) -> Template:
         _phrases(body, "labels", MOST_LABELS),
         _phrases(body, "agenda", MOST_QUESTIONS),
         _phrases(body, "questions", MOST_QUESTIONS),
-        length,
+        Length(length),
     )
 
 
@@ -131,7 +131,7 @@ def template_json(template: Template) -> dict[str, Any]:
 def _section(body: Any) -> Section:
     title = _phrase(body.get("title"), "Every section needs a title.")
     kinds = tuple(dict.fromkeys(_phrases(body, "kinds", len(TAKEN))))
-    unknown = next((kind for kind in kinds if kind not in TAKEN or kind == "sought"), None)
+    unknown = next((kind for kind in kinds if kind not in TAKEN or kind == LineKind.KEYWORD), None)
     if unknown:
         raise TemplateUnusable(f"The section “{title}” takes “{unknown}”, which is no kind of line.")
     words, most, group = _phrases(body, "words", MOST_WORDS), body.get("most"), body.get("group", "")

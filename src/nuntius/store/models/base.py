@@ -2,10 +2,16 @@
 
 import secrets
 from datetime import UTC, datetime
+from enum import StrEnum
+from typing import TypeVar
 
-from sqlalchemy import DateTime, MetaData, TypeDecorator
+from sqlalchemy import DateTime, MetaData, String, TypeDecorator
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase
+
+# Rows of JSON columns. JSON knows no tuples, so they are read as lists; typed as tuples each place has its type.
+PackedWord = tuple[str, float, float, float]  # text, start and end in seconds, confidence
+PackedSpan = tuple[float, float, str]  # start and end in seconds, label of the voice
 
 NAMES = {
     "ix": "ix_%(column_0_label)s",
@@ -26,6 +32,34 @@ class Moment(TypeDecorator[datetime]):
 
     def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
         return value.replace(tzinfo=UTC) if value else None
+
+
+E = TypeVar("E", bound=StrEnum)
+
+
+class Choice(TypeDecorator[E]):
+    """One of a closed vocabulary, kept as its text.
+
+    A value that this version does not know reads as the first of the vocabulary, so that one row never breaks a list.
+    """
+
+    impl = String
+    cache_ok = True
+
+    def __init__(self, vocabulary: type[E], length: int) -> None:
+        super().__init__(length)
+        self.vocabulary = vocabulary
+
+    def process_bind_param(self, value: E | str | None, dialect: Dialect) -> str | None:
+        return None if value is None else str(value)
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> E | None:
+        if value is None:
+            return None
+        try:
+            return self.vocabulary(value)
+        except ValueError:
+            return next(iter(self.vocabulary))
 
 
 class Base(DeclarativeBase):

@@ -1,7 +1,6 @@
 """Passages put together to be heard as one."""
 
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
@@ -17,7 +16,7 @@ class Compilation(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     user_id: Mapped[int] = mapped_column(ForeignKey("user.id"), index=True)
     title: Mapped[str] = mapped_column(String(200))
-    sections: Mapped[list[Any]] = mapped_column(JSON)  # titles, "" for none
+    sections: Mapped[list[str]] = mapped_column(JSON)  # titles, "" for none
     spoken: Mapped[bool] = mapped_column(default=False)  # titles are spoken by a local voice
     created_at: Mapped[datetime] = mapped_column(default=now)
     passages: Mapped[list["CompiledPassage"]] = relationship(

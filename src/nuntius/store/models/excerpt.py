@@ -1,7 +1,6 @@
 """Passages kept for their own sake."""
 
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column
@@ -20,7 +19,7 @@ class Excerpt(Base):
     title: Mapped[str] = mapped_column(String(200))
     note: Mapped[str] = mapped_column(default="")
     label: Mapped[str] = mapped_column(String(60), default="")
-    speakers: Mapped[list[Any]] = mapped_column(JSON)  # labels of its voices
+    speakers: Mapped[list[str]] = mapped_column(JSON)  # labels of its voices
     start: Mapped[float]
     end: Mapped[float]
     quote: Mapped[str]

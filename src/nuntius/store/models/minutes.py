@@ -1,12 +1,23 @@
 """Minutes, their lines and the evidence of each."""
 
 from datetime import date, datetime
-from typing import Any
+from typing import TypedDict
 
 from sqlalchemy import JSON, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-from nuntius.store.models.base import Base, now
+from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.store.models.base import Base, Choice, now
+
+
+class ChapterRow(TypedDict):
+    """A chapter: numbers of its first and last turn, times in seconds."""
+
+    title: str
+    first: int
+    last: int
+    start: float
+    end: float
 
 
 class MinutesRow(Base):
@@ -17,15 +28,17 @@ class MinutesRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), unique=True)
     made_at: Mapped[datetime] = mapped_column(default=now)
-    source: Mapped[str] = mapped_column(String(10), default="settled")  # live: from the text heard meanwhile
-    length: Mapped[str] = mapped_column(String(10), default="standard")
-    sections: Mapped[list[Any]] = mapped_column(JSON)  # [title, layout] of the template that they were made by
-    detailed: Mapped[list[Any]] = mapped_column(JSON)  # numbers of chapters in more detail
+    source: Mapped[MinutesSource] = mapped_column(Choice(MinutesSource, 10), default=MinutesSource.SETTLED)
+    length: Mapped[Length] = mapped_column(Choice(Length, 10), default=Length.STANDARD)
+    sections: Mapped[list[tuple[str, Layout]]] = mapped_column(
+        JSON
+    )  # [title, layout] of the template that they were made by
+    detailed: Mapped[list[int]] = mapped_column(JSON)  # numbers of chapters in more detail
     fine: Mapped[bool] = mapped_column(default=False)  # whether finer chapters were asked for
     remark: Mapped[str] = mapped_column(default="")  # what they cannot hold
     coverage: Mapped[float]
-    gaps: Mapped[list[Any]] = mapped_column(JSON)  # [start, end] in seconds
-    chapters: Mapped[list[Any]] = mapped_column(JSON)  # {title, first, last, start, end}
+    gaps: Mapped[list[tuple[float, float]]] = mapped_column(JSON)  # [start, end] in seconds
+    chapters: Mapped[list[ChapterRow]] = mapped_column(JSON)
     lines: Mapped[list["LineRow"]] = relationship(
         order_by="LineRow.number", cascade="all, delete-orphan", passive_deletes=True
     )
@@ -39,20 +52,20 @@ class LineRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     minutes_id: Mapped[int] = mapped_column(ForeignKey("minutes.id", ondelete="CASCADE"), index=True)
     number: Mapped[int]
-    kind: Mapped[str] = mapped_column(String(20))
+    kind: Mapped[LineKind] = mapped_column(Choice(LineKind, 20))
     place: Mapped[int] = mapped_column(default=0)  # number of its section
     chapter: Mapped[int]
     text: Mapped[str]
     person_text: Mapped[str | None]
-    owner: Mapped[list[Any]] = mapped_column(JSON)  # names or labels of voices
+    owner: Mapped[list[str]] = mapped_column(JSON)  # names or labels of voices
     due: Mapped[date | None]
     due_said: Mapped[str | None]
-    state: Mapped[str] = mapped_column(String(20))
+    state: Mapped[LineState] = mapped_column(Choice(LineState, 20))
     answer: Mapped[str | None]
     why: Mapped[str] = mapped_column(String(80))
-    doubts: Mapped[list[Any]] = mapped_column(JSON, default=list)  # what is worth a look before it goes out
+    doubts: Mapped[list[LineDoubt]] = mapped_column(JSON, default=list)  # what is worth a look before it goes out
     checked_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
-    thrown_out: Mapped[str | None] = mapped_column(String(40))  # the reason for which a person threw the line out
+    thrown_out: Mapped[ThrowOutReason | None] = mapped_column(Choice(ThrowOutReason, 40))
     evidence: Mapped[list["EvidenceRow"]] = relationship(
         order_by="EvidenceRow.id", cascade="all, delete-orphan", passive_deletes=True, lazy="selectin"
     )

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from nuntius.core.people import label
 from nuntius.core.rights import Role
-from nuntius.store.models.base import Base, now
+from nuntius.store.models.base import Base, Choice, now
 
 ANNOUNCEMENT = (
     "This meeting is being recorded so that we can write minutes. The recording stays on our own machine. "
@@ -39,12 +39,12 @@ class User(Base):
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"))
     email: Mapped[str] = mapped_column(String(320), unique=True)
     password_hash: Mapped[str] = mapped_column(String(200))
-    role: Mapped[str] = mapped_column(String(20), default=Role.MEMBER)
+    role: Mapped[Role] = mapped_column(Choice(Role, 20), default=Role.MEMBER)
     totp_secret: Mapped[str | None] = mapped_column(
         String(200)
     )  # of the second factor where it is on, encrypted (`store.sealing`)
     totp_step: Mapped[int] = mapped_column(default=0)  # of the last code that was taken: none is taken twice
-    recovery_hashes: Mapped[list[Any]] = mapped_column(JSON, default=list)  # SHA-256 of recovery codes still unused
+    recovery_hashes: Mapped[list[str]] = mapped_column(JSON, default=list)  # SHA-256 of recovery codes still unused
     ended_at: Mapped[datetime | None]  # since when nobody signs in with it
     created_at: Mapped[datetime] = mapped_column(default=now)
     person: Mapped["Person"] = relationship(lazy="joined", viewonly=True)
@@ -101,7 +101,7 @@ class AccessToken(Base):
     token_hash: Mapped[str] = mapped_column(String(64), unique=True)
     person_id: Mapped[int] = mapped_column(ForeignKey("person.id"), index=True)
     email: Mapped[str] = mapped_column(String(320))
-    role: Mapped[str] = mapped_column(String(20), default=Role.MEMBER)
+    role: Mapped[Role] = mapped_column(Choice(Role, 20), default=Role.MEMBER)
     made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     made_at: Mapped[datetime] = mapped_column(default=now)
     expires_at: Mapped[datetime]

@@ -1,12 +1,12 @@
 """The sound of a meeting, its uploads, and what was recognised of it so far."""
 
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nuntius.store.models.base import Base, new_id, now
+from nuntius.core.rooms import UploadRole
+from nuntius.store.models.base import Base, Choice, PackedSpan, PackedWord, new_id, now
 
 
 class Upload(Base):
@@ -22,7 +22,7 @@ class Upload(Base):
     part_size: Mapped[int]
     fingerprint: Mapped[str] = mapped_column(String(64), index=True)  # SHA-256 over the parts' SHA-256
     digest: Mapped[str | None] = mapped_column(String(64))  # of the whole file, once it is complete
-    role: Mapped[str] = mapped_column(String(12), default="recording")  # or a transcript or chat that goes with one
+    role: Mapped[UploadRole] = mapped_column(Choice(UploadRole, 12), default=UploadRole.RECORDING)
     voices: Mapped[int | None]  # hint: how many people speak
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)
@@ -57,7 +57,7 @@ class Recording(Base):
     working_digest: Mapped[str | None] = mapped_column(String(64))
     playback_digest: Mapped[str | None] = mapped_column(String(64))
     peaks_digest: Mapped[str | None] = mapped_column(String(64))
-    spans: Mapped[list[Any] | None] = mapped_column(JSON)  # [start, end, voice]
+    spans: Mapped[list[PackedSpan] | None] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(default=now)
 
 
@@ -70,4 +70,4 @@ class RecognisedStretch(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     recording_id: Mapped[int] = mapped_column(ForeignKey("recording.id", ondelete="CASCADE"))
     number: Mapped[int]
-    words: Mapped[list[Any]] = mapped_column(JSON)  # [text, start, end, confidence]
+    words: Mapped[list[PackedWord]] = mapped_column(JSON)

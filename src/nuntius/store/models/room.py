@@ -5,9 +5,8 @@ from datetime import datetime
 from sqlalchemy import ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nuntius.store.models.base import Base, new_id, now
-
-ROOM_STATES = ("ready", "recording", "paused", "stopping", "stopped")
+from nuntius.core.rooms import BreakKind, CallState, RoomState, SoundSource
+from nuntius.store.models.base import Base, Choice, new_id, now
 
 
 class Room(Base):
@@ -17,7 +16,7 @@ class Room(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), unique=True)
-    state: Mapped[str] = mapped_column(String(12), default="ready", index=True)
+    state: Mapped[RoomState] = mapped_column(Choice(RoomState, 12), default=RoomState.READY, index=True)
     version: Mapped[int] = mapped_column(default=0)
     # consent
     announced_at: Mapped[datetime | None]
@@ -43,7 +42,7 @@ class Room(Base):
     )  # seconds of one voice after which a notice is shown; 0: never
     # the listening line of a call, where there is one
     line_link: Mapped[str] = mapped_column(String(500), default="")
-    line_state: Mapped[str] = mapped_column(String(20), default="")
+    line_state: Mapped[CallState] = mapped_column(Choice(CallState, 20), default=CallState.NONE)
 
 
 class Run(Base):
@@ -57,7 +56,7 @@ class Run(Base):
     number: Mapped[int]
     recorder: Mapped[str] = mapped_column(String(64))  # the page (or line) that sends
     user_id: Mapped[int] = mapped_column(ForeignKey("user.id"))
-    source: Mapped[str] = mapped_column(String(20))
+    source: Mapped[SoundSource] = mapped_column(Choice(SoundSource, 20))
     first: Mapped[int] = mapped_column(default=0)  # sample of the meeting at which it begins
     parts: Mapped[int] = mapped_column(default=0)
     samples: Mapped[int] = mapped_column(default=0)
@@ -85,7 +84,7 @@ class Break(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
-    kind: Mapped[str] = mapped_column(String(10))  # pause, gap, cut
+    kind: Mapped[BreakKind] = mapped_column(Choice(BreakKind, 10))
     at: Mapped[float]  # seconds of the recorded sound
     seconds: Mapped[float | None]  # how long; None while it goes on
     by: Mapped[str] = mapped_column(String(200), default="")

@@ -1,7 +1,6 @@
 """What a workspace sets up for itself: templates, vocabulary, ready questions."""
 
 from datetime import datetime
-from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
@@ -18,7 +17,7 @@ class TemplateRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"))
     name: Mapped[str] = mapped_column(String(200))
-    body: Mapped[dict[str, Any]] = mapped_column(JSON)  # as `core.templates.template.read_template` reads it
+    body: Mapped[dict[str, object]] = mapped_column(JSON)  # as `core.templates.template.read_template` reads it
     made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     changed_by: Mapped[int] = mapped_column(ForeignKey("user.id"))
     changed_at: Mapped[datetime] = mapped_column(default=now)
@@ -33,8 +32,8 @@ class TermRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     workspace_id: Mapped[int] = mapped_column(ForeignKey("workspace.id"))
     text: Mapped[str] = mapped_column(String(200))
-    heard: Mapped[list[Any]] = mapped_column(JSON)  # wrong forms that were heard and put right
-    refused: Mapped[list[Any]] = mapped_column(JSON)  # forms of which a person said that they are right
+    heard: Mapped[list[str]] = mapped_column(JSON)  # wrong forms that were heard and put right
+    refused: Mapped[list[str]] = mapped_column(JSON)  # forms of which a person said that they are right
     made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     made_at: Mapped[datetime] = mapped_column(default=now)
 

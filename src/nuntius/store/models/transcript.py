@@ -1,11 +1,9 @@
 """Turns and voices; what the machine heard and what a person made of it are kept apart."""
 
-from typing import Any
-
 from sqlalchemy import JSON, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nuntius.store.models.base import Base
+from nuntius.store.models.base import Base, PackedWord
 
 
 class Speaker(Base):
@@ -31,5 +29,5 @@ class TurnRow(Base):
     number: Mapped[int]
     speaker_id: Mapped[int] = mapped_column(ForeignKey("speaker.id", ondelete="CASCADE"), index=True)
     cue: Mapped[str] = mapped_column(String(64))
-    words: Mapped[list[Any]] = mapped_column(JSON)  # [text, start, end, confidence]
-    person_words: Mapped[list[Any] | None] = mapped_column(JSON(none_as_null=True))
+    words: Mapped[list[PackedWord]] = mapped_column(JSON)
+    person_words: Mapped[list[PackedWord] | None] = mapped_column(JSON(none_as_null=True))

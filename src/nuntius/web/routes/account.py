@@ -46,7 +46,7 @@ def _out(db: Session) -> a.AccountOut:
     return a.AccountOut(
         name=user.person.name,
         email=user.email,
-        role=user.role,  # type: ignore[arg-type]
+        role=user.role,
         second_factor=user.totp_secret is not None,
         recovery_left=len(user.recovery_hashes),
         sessions=browsers,

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from werkzeug.exceptions import RequestEntityTooLarge
 
 from nuntius.core.rights import Action
+from nuntius.core.rooms import ENDING, CallState, RoomState
 from nuntius.store import capture
 from nuntius.store.errors import Conflict
 from nuntius.store.live import live_rows
@@ -96,7 +97,7 @@ def finish(path: s.MeetingPath) -> Response:
     """Ends the recording with the sound that is here: for when the page that recorded does not come back."""
     with installation().database.write() as db:
         _, room = get_room(db, me(), path.meeting_id, Action.RUN)
-        job = capture.finish(db, room) if room.state != "stopped" else None
+        job = capture.finish(db, room) if room.state != RoomState.STOPPED else None
         return _ended(db, path.meeting_id, room, job)
 
 
@@ -110,9 +111,9 @@ def join_call(path: s.MeetingPath, body: r.CallLink) -> Response:
             raise Conflict(
                 f"A listening line may not call {host}. Whoever runs this machine can allow it (NUNTIUS_CALL_HOSTS)."
             )
-        if room.state in ("stopping", "stopped"):
+        if room.state in ENDING:
             raise Conflict("This recording has ended. Start a new meeting to record again.")
-        room.line_link, room.line_state = body.link, "calling"
+        room.line_link, room.line_state = body.link, CallState.CALLING
         touch(room)
         return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
 
@@ -123,7 +124,7 @@ def leave_call(path: s.MeetingPath) -> Response:
     with installation().database.write() as db:
         meeting, room = get_room(db, me(), path.meeting_id, Action.RUN)
         if room.line_state:
-            room.line_state = "dismissed"
+            room.line_state = CallState.DISMISSED
         touch(room)
         return answer(board_out(db, meeting, room, me(), live_rows(db, meeting.id)))
 

@@ -31,7 +31,7 @@ def _all(db: Session) -> a.PeopleOut:
 
     def out(person: Person) -> a.PersonOut:
         user, link = accounts.get(person.user_id or 0), waiting.get(person.id)
-        fact = a.AccountFact(email=user.email, role=user.role) if user else None  # type: ignore[arg-type]
+        fact = a.AccountFact(email=user.email, role=user.role) if user else None
         return a.PersonOut(
             id=person.id,
             name=person.label,

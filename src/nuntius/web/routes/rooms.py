@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.rights import Action
+from nuntius.core.rooms import RoomState
 from nuntius.core.times import zone
 from nuntius.demonstration import play
 from nuntius.service import removing
@@ -202,7 +203,7 @@ def add_picture(path: s.MeetingPath) -> Response:
         _, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
     if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
         raise Conflict("A still picture is a JPEG of at most 2 MB.")
-    if room.state != "recording":
+    if room.state != RoomState.RECORDING:
         raise Conflict("Pictures are kept only while the recording runs.")
     digest = store.files.keep_bytes(data)
     with store.database.write() as db:

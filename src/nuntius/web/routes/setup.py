@@ -81,7 +81,7 @@ def get_trust() -> Response:
     with installation().database.read() as db:
         kinds = [
             s.TrustOut(
-                kind=each.kind,  # type: ignore[arg-type]
+                kind=each.kind,
                 lines=each.lines,
                 confirmed=each.confirmed,
                 corrected=each.corrected,

@@ -4,6 +4,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy.orm import Session
 
+from nuntius.core.minutes.line import LineKind
 from nuntius.core.templates.template import TAKEN, template_json
 from nuntius.store.rights import may_change_shared
 from nuntius.store.templates import Choice, choices, remove_template, save_template
@@ -16,7 +17,9 @@ api = APIBlueprint("templates", __name__, url_prefix="/api/templates", abp_tags=
 
 def _all(db: Session) -> s.TemplatesOut:
     found = [_out(choice) for choice in choices(db, me().workspace_id)]
-    kinds = [s.KindOut(kind=kind, description=description) for kind, description in TAKEN.items() if kind != "sought"]
+    kinds = [
+        s.KindOut(kind=kind, description=description) for kind, description in TAKEN.items() if kind != LineKind.KEYWORD
+    ]
     return s.TemplatesOut(templates=found, kinds=kinds)
 
 
