@@ -191,6 +191,12 @@ class Desk:
         assert answer.status_code == 200, self.client.get(f"/api/exports/{ordered.json['id']}").text
         return answer.json  # type: ignore[no-any-return]
 
+    def misheard(self, meeting_id: str) -> list[dict[str, Any]]:
+        """What the worker finds that may be misheard."""
+        ordered = self.client.post(f"/api/meetings/{meeting_id}/misheard/search")
+        self.work_off(Lane.ANSWER)
+        return self.client.get(f"/api/exports/{ordered.json['id']}/misheard").json["found"]  # type: ignore[no-any-return]
+
     def remade(self, meeting_id: str, **choices: Any) -> dict[str, Any]:
         """The record after its minutes were written again."""
         ordered = self.client.post(f"/api/meetings/{meeting_id}/minutes", choices)

@@ -109,15 +109,14 @@ class TestVocabulary:
     def test_only_names_of_those_who_were_there_are_listened_for(self, desk: Desk, meeting: str) -> None:
         there = desk.client.get(f"/api/meetings/{meeting}/people").json["people"]
         ines = next(each["id"] for each in there if each["name"].startswith("Ines"))
-        address = f"/api/meetings/{meeting}/misheard"
-        assert [each["term"] for each in desk.client.get(address).json["found"]] == ["Ines"]
+        assert [each["term"] for each in desk.misheard(meeting)] == ["Ines"]
         assert desk.client.send("DELETE", f"/api/meetings/{meeting}/people/{ines}").status_code == 200
-        assert desk.client.get(address).json["found"] == []
+        assert desk.misheard(meeting) == []
 
     def test_a_misheard_name_is_put_right_everywhere_and_taken_back(self, desk: Desk, meeting: str) -> None:
         desk.client.post("/api/setup/terms", {"text": "Saltmarsh"})
         address = f"/api/meetings/{meeting}/misheard"
-        found = {(e["term"], e["heard"]): len(e["places"]) for e in desk.client.get(address).json["found"]}
+        found = {(e["term"], e["heard"]): len(e["places"]) for e in desk.misheard(meeting)}
         assert found == {("Ines", "Inez"): 2, ("Saltmarsh", "salt marsh"): 1}
 
         changed = desk.client.post(address, {"term": "Saltmarsh", "heard": "salt marsh", "right": True}).json
@@ -127,16 +126,16 @@ class TestVocabulary:
         )
         changed = desk.client.post(address, {"term": "Ines", "heard": "Inez", "right": True}).json
         assert [turn["number"] for turn in changed["turns"]] == [0, 4]
-        assert desk.client.get(address).json["found"] == []
+        assert desk.misheard(meeting) == []
 
         undone = desk.client.post(f"/api/meetings/{meeting}/undo").json
         assert [turn["heard"] for turn in undone["turns"]][1] is None
-        assert {e["known"] for e in desk.client.get(address).json["found"]} == {True}, "the form was not remembered"
+        assert {e["known"] for e in desk.misheard(meeting)} == {True}, "the form was not remembered"
 
     def test_a_form_that_is_right_is_not_shown_again(self, desk: Desk, meeting: str) -> None:
         address = f"/api/meetings/{meeting}/misheard"
         desk.client.post(address, {"term": "Ines", "heard": "Inez", "right": False})
-        assert desk.client.get(address).json["found"] == []
+        assert desk.misheard(meeting) == []
         assert desk.record(meeting)["can_undo"] is False
         assert desk.client.post(address, {"term": "Ines", "heard": "Inez", "right": True}).status_code == 404
 

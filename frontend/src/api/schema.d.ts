@@ -418,6 +418,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports/{export_id}/misheard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be misheard; 404 until it is there. */
+        get: operations["getMisheard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{export_id}/reply": {
         parameters: {
             query?: never;
@@ -835,11 +852,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Forms that may be a term of the vocabulary or the name of somebody, with all their places. */
-        get: operations["getMisheard"];
+        get?: never;
         put?: never;
         /** Puts a term right everywhere in this meeting and remembers the form; or remembers that the form is right. */
         post: operations["putRight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/misheard/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks for forms that may be a term of the vocabulary or the name of somebody, with all their places. */
+        post: operations["findMisheard"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5109,6 +5142,37 @@ export interface operations {
             };
         };
     };
+    getMisheard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MishearingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     getReply: {
         parameters: {
             query?: never;
@@ -5960,37 +6024,6 @@ export interface operations {
             };
         };
     };
-    getMisheard: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                meeting_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MishearingsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
     putRight: {
         parameters: {
             query?: never;
@@ -6013,6 +6046,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    findMisheard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
                 };
             };
             /** @description Unprocessable Entity */

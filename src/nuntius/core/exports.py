@@ -19,6 +19,7 @@ class ExportKind(StrEnum):
     ANSWER = "answer.json"
     LIVE_ANSWER = "live answer.json"
     BRIEF = "brief.json"
+    MISHEARD = "misheard.json"
 
     @property
     def ending(self) -> str:
@@ -33,7 +34,7 @@ class ExportKind(StrEnum):
 
 OF_MEETING = (ExportKind.MINUTES_PDF, ExportKind.TRANSCRIPT_PDF, ExportKind.SMALL_SOUND, ExportKind.BUNDLE)
 OF_COMPILATION = (ExportKind.COMPILATION_OGG, ExportKind.COMPILATION_M4A, ExportKind.COMPILATION_MP4)
-ANSWERS = (ExportKind.ANSWER, ExportKind.LIVE_ANSWER, ExportKind.BRIEF)
+ANSWERS = (ExportKind.ANSWER, ExportKind.LIVE_ANSWER, ExportKind.BRIEF, ExportKind.MISHEARD)
 CONTENT_TYPES = {
     "pdf": "application/pdf",
     "ogg": "audio/ogg",

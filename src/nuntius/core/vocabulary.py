@@ -17,6 +17,7 @@ SHORTEST = 3  # letters of a term that is looked for by its sound: shorter ones 
 ALIKE = 0.80  # Jaro-Winkler similarity of two spellings that sound alike
 NEAR = 0.95  # the same for spellings alone, whatever their sound
 DOUBTFUL = 0.6  # confidence below which a word in small letters may have been misheard
+AROUND = 6  # words of a quotation before and behind a misheard one
 CALENDAR = frozenset(
     "monday tuesday wednesday thursday friday saturday sunday january february march april may june july august "
     "september october november december".split()
@@ -56,8 +57,10 @@ class Mishearing:
     places: tuple[Place, ...]
 
 
-def mishearings(transcript: Transcript, terms: Iterable[Term]) -> tuple[Mishearing, ...]:
+def mishearings(transcript: Transcript, terms: Iterable[Term], form: str | None = None) -> tuple[Mishearing, ...]:
     """Every form that may be a term, with all its places, in the order of the talk; each place at most once.
+
+    With `form` only that one is looked at.
 
     Time grows with the number of words that differ, and hardly with the number of terms.
     """
@@ -68,14 +71,46 @@ def mishearings(transcript: Transcript, terms: Iterable[Term]) -> tuple[Misheari
         parts = [core(word.text) for word in turn.words]
         free = 0  # the first word behind what was found last
         for first, last in _windows(len(parts), index.longest + 1):
-            found = index.match(parts[first : last + 1], turn.words[first : last + 1]) if first >= free else None
+            heard = " ".join(parts[first : last + 1])
+            if first < free or (form is not None and heard != form):
+                continue
+            found = index.match(parts[first : last + 1], turn.words[first : last + 1])
             if found is not None:
-                heard = " ".join(parts[first : last + 1])
                 places.setdefault((found[0], heard), []).append(Place(number, first, last))
                 known |= {(found[0], heard)} if found[1] else set()
                 free = last + 1
     made = [Mishearing(t, heard, (t, heard) in known, tuple(found)) for (t, heard), found in places.items()]
     return tuple(sorted(made, key=lambda each: each.places[0]))
+
+
+@dataclass(frozen=True, slots=True)
+class QuotedPlace:
+    """Where a form stands, in seconds, with whoever says it and the words around it."""
+
+    turn: int
+    start: float
+    end: float
+    speaker: str
+    quote: str
+
+
+@dataclass(frozen=True, slots=True)
+class QuotedMishearing:
+    term: str
+    heard: str
+    known: bool
+    places: tuple[QuotedPlace, ...]
+
+
+def quoted(found: Mishearing, transcript: Transcript) -> QuotedMishearing:
+    """A mishearing with the words around each of its places."""
+    return QuotedMishearing(found.term, found.heard, found.known, tuple(_quote(transcript, p) for p in found.places))
+
+
+def _quote(transcript: Transcript, place: Place) -> QuotedPlace:
+    turn = transcript.turns[place.turn]
+    around = " ".join(word.text for word in turn.words[max(0, place.first - AROUND) : place.last + 1 + AROUND])
+    return QuotedPlace(place.turn, turn.words[place.first].start, turn.words[place.last].end, turn.speaker, around)
 
 
 def put_right(words: tuple[Word, ...], first: int, last: int, term: str) -> str:

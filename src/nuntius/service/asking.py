@@ -1,4 +1,4 @@
-"""Questions to a record or to a meeting that runs, and briefs of it: asked by a person, answered by the worker."""
+"""Questions to a record or to a meeting that runs, briefs, and searches for misheard names: asked by a person, answered by the worker."""
 
 import json
 from collections.abc import Callable
@@ -13,6 +13,7 @@ from nuntius.core.inquiry.inquire import turns_within
 from nuntius.core.inquiry.quoted import QuotedBrief, QuotedReply, quoted_brief, quoted_reply
 from nuntius.core.live.brief import brief
 from nuntius.core.minutes.line import Line
+from nuntius.core.vocabulary import QuotedMishearing, mishearings, quoted
 from nuntius.store.exports import create_export
 from nuntius.store.installation import Installation
 from nuntius.store.live import live_so_far
@@ -22,6 +23,7 @@ from nuntius.store.models import Export, User
 from nuntius.store.notes import facts_of
 from nuntius.store.rooms import get_room
 from nuntius.store.transcripts import load_transcript
+from nuntius.store.vocabulary import listened_for
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +34,13 @@ class Question:
     speaker: str | None = None
     start: float | None = None
     end: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Misheard:
+    """All that may be misheard in a record."""
+
+    found: tuple[QuotedMishearing, ...]
 
 
 def order_answer(session: Session, user: User, meeting_id: str, question: Question) -> Export:
@@ -58,18 +67,27 @@ def order_brief(session: Session, user: User, meeting_id: str) -> Export:
     return create_export(session, user, ExportKind.BRIEF, meeting.title, [meeting])
 
 
+def order_misheard(session: Session, user: User, meeting_id: str) -> Export:
+    """Has a record looked through for misheard names and terms. Raises NotFound, TooManyExports."""
+    meeting = get_meeting(session, user, meeting_id)
+    return create_export(session, user, ExportKind.MISHEARD, meeting.title, [meeting])
+
+
 # --- in the worker ---
 
 
 def read_answer(store: Installation, session: Session, user: User, export: Export) -> Callable[[], bytes]:
     """Reads what an answer is made from; what makes it, as JSON, when no transaction is open any more."""
     kind, reader, meeting_id = ExportKind(export.kind), user.person.label, export.meetings[0].id
-    if kind == ExportKind.ANSWER:
+    if kind in (ExportKind.ANSWER, ExportKind.MISHEARD):
         meeting = get_meeting(session, user, meeting_id)
         transcript = load_transcript(session, meeting_id)
     else:
         meeting, room = get_room(session, user, meeting_id)
         transcript = live_so_far(session, room)
+    if kind == ExportKind.MISHEARD:
+        terms = listened_for(session, meeting)
+        return lambda: _json(Misheard(tuple(quoted(each, transcript) for each in mishearings(transcript, terms))))
     facts = facts_of(session, meeting)
     if kind == ExportKind.BRIEF:
         return lambda: _json(quoted_brief(brief(transcript, facts, reader), transcript))
@@ -87,5 +105,5 @@ def read_answer(store: Installation, session: Session, user: User, export: Expor
     return answer
 
 
-def _json(made: QuotedReply | QuotedBrief) -> bytes:
+def _json(made: QuotedReply | QuotedBrief | Misheard) -> bytes:
     return json.dumps(asdict(made), ensure_ascii=False).encode()

@@ -48,19 +48,19 @@ def remove_term(session: Session, user: User, term_id: int) -> None:
     session.delete(row)
 
 
-def found_in(session: Session, meeting: Meeting) -> tuple[Mishearing, ...]:
-    """What was perhaps misheard in a meeting: terms of the vocabulary and names of those who were there."""
+def listened_for(session: Session, meeting: Meeting) -> list[Term]:
+    """What may have been misheard in a meeting: terms of the vocabulary and names of those who were there."""
     rows = terms_of(session, meeting.workspace_id)
     terms = [Term(row.text, tuple(row.heard), tuple(row.refused), capitals=True) for row in rows]
     known = {term.text.lower() for term in terms}
     names = dict.fromkeys(part for person in meeting.people for part in person.name.split())
-    terms += [Term(name) for name in names if name.lower() not in known and len(name) >= SHORTEST_NAME]
-    return mishearings(load_transcript(session, meeting.id), terms)
+    return [*terms, *(Term(name) for name in names if name.lower() not in known and len(name) >= SHORTEST_NAME)]
 
 
 def misheard(session: Session, meeting: Meeting, term: str, heard: str) -> Mishearing:
     """A form of a meeting that may be this term. Raises NotFound."""
-    found = next((each for each in found_in(session, meeting) if (each.term, each.heard) == (term, heard)), None)
+    there = mishearings(load_transcript(session, meeting.id), listened_for(session, meeting), heard)
+    found = next((each for each in there if each.term == term), None)
     if found is None:
         raise NotFound()
     return found

@@ -59,7 +59,13 @@ const KINDS: Record<string, string> = {
   "compilation.m4a": "Sound of a compilation (M4A)",
   "compilation.mp4": "Picture with captions (MP4)",
 };
-const STATES: Record<Export["state"], string> = { waiting: "Waiting", working: "Being made", done: "Ready", failed: "Not made" };
+const STATES: Record<Export["state"], string> = {
+  waiting: "Waiting",
+  working: "Being made",
+  done: "Ready",
+  failed: "Not made",
+  cancelled: "Taken back",
+};
 
 function Row({ made, onRetry, onRemove }: { made: Export; onRetry: () => void; onRemove: () => void }) {
   const busy = goesOn([made]);

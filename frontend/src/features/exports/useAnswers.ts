@@ -41,6 +41,12 @@ export function useAnswers(meetingId: string) {
       reply(await body(client.POST("/api/meetings/{meeting_id}/inquiry", { params: { path }, body: question }))),
     askLive: async (question: Question) =>
       reply(await body(client.POST("/api/meetings/{meeting_id}/room/inquiry", { params: { path }, body: question }))),
+    misheard: async () =>
+      body(
+        client.GET("/api/exports/{export_id}/misheard", {
+          params: await waited(await body(client.POST("/api/meetings/{meeting_id}/misheard/search", { params: { path } }))),
+        }),
+      ),
     brief: async () =>
       body(
         client.GET("/api/exports/{export_id}/brief", {

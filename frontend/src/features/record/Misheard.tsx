@@ -2,8 +2,9 @@ import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
+import { sentenceOf, type Schemas } from "../../api/client";
 import { clock } from "../../shared/times";
+import { useAnswers } from "../exports/useAnswers";
 
 interface Props {
   meetingId: string;
@@ -14,12 +15,12 @@ interface Props {
 
 /** Words that may be misheard names or terms, with every place; nothing is changed before somebody says so. */
 export function Misheard({ meetingId, onPlay, onPutRight, onClose }: Props) {
+  const { misheard } = useAnswers(meetingId);
   const found = useQuery({
     queryKey: ["misheard", meetingId],
     staleTime: 0,
     gcTime: 0,
-    queryFn: () =>
-      bodyAs("MishearingsOut", client.GET("/api/meetings/{meeting_id}/misheard", { params: { path: { meeting_id: meetingId } } })),
+    queryFn: misheard,
   });
   const decide = async (each: Schemas["MishearingOut"], right: boolean) => {
     await onPutRight(each.term, each.heard, right);

@@ -19,6 +19,7 @@ from nuntius.web.record_schemas import ReplyOut
 from nuntius.web.room_schemas import BriefOut
 from nuntius.web.schemas import MeetingPath, Removed
 from nuntius.web.security import installation, me
+from nuntius.web.setup_schemas import MishearingsOut
 
 api = APIBlueprint("exports", __name__, url_prefix="/api", abp_tags=[Tag(name="exports")])
 
@@ -99,6 +100,12 @@ def get_reply(path: e.ExportPath) -> Response:
 def get_brief(path: e.ExportPath) -> Response:
     """A brief; 404 until it is there."""
     return answer(BriefOut.model_validate_json(_answer(path.export_id, (ExportKind.BRIEF,))))
+
+
+@api.get("/exports/<export_id>/misheard", operation_id="getMisheard", responses={200: MishearingsOut})
+def get_misheard(path: e.ExportPath) -> Response:
+    """What may be misheard; 404 until it is there."""
+    return answer(MishearingsOut.model_validate_json(_answer(path.export_id, (ExportKind.MISHEARD,))))
 
 
 def _of(export: Export) -> str:

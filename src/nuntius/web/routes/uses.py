@@ -7,16 +7,18 @@ from sqlalchemy.orm import Session
 from nuntius.core.followup.texts import FORMS, FollowupLine, Occasion, Piece, message
 from nuntius.core.rights import Action
 from nuntius.core.templates.suggest import suggest
-from nuntius.core.vocabulary import Mishearing
+from nuntius.service.asking import order_misheard
 from nuntius.store.errors import Conflict
 from nuntius.store.meetings import get_meeting
 from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
-from nuntius.store.vocabulary import found_in, misheard, put_right_everywhere, refuse
+from nuntius.store.vocabulary import misheard, put_right_everywhere, refuse
 from nuntius.web import setup_schemas as s
 from nuntius.web.answers import answer
+from nuntius.web.export_schemas import ExportOut
+from nuntius.web.exports import put_export
 from nuntius.web.record_schemas import ChangedOut
 from nuntius.web.routes.setup import kept_questions
 from nuntius.web.schemas import MeetingPath
@@ -24,7 +26,6 @@ from nuntius.web.security import installation, me
 from nuntius.web.shapes import changed_out, line_out
 
 api = APIBlueprint("uses", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="uses")])
-AROUND = 6  # words of a quotation before and behind a misheard one
 
 
 @api.get("/texts/<form>", operation_id="getText", responses={200: s.TextOut})
@@ -79,33 +80,12 @@ def suggest_template(path: MeetingPath) -> Response:
     return answer(s.SuggestionOut(key=found.kind, name=found.kind, because=found.because))
 
 
-@api.get("/misheard", operation_id="getMisheard", responses={200: s.MishearingsOut})
-def get_misheard(path: MeetingPath) -> Response:
-    """Forms that may be a term of the vocabulary or the name of somebody, with all their places."""
-    with installation().database.read() as db:
-        return answer(_misheard(db, get_meeting(db, me(), path.meeting_id)))
-
-
-def _misheard(db: Session, meeting: Meeting) -> s.MishearingsOut:
-    transcript = load_transcript(db, meeting.id)
-
-    def out(found: Mishearing) -> s.MishearingOut:
-        places = []
-        for place in found.places:
-            turn = transcript.turns[place.turn]
-            around = turn.words[max(0, place.first - AROUND) : place.last + 1 + AROUND]
-            places.append(
-                s.PlaceOut(
-                    turn=place.turn,
-                    start=turn.words[place.first].start,
-                    end=turn.words[place.last].end,
-                    speaker=turn.speaker,
-                    quote=" ".join(word.text for word in around),
-                )
-            )
-        return s.MishearingOut(term=found.term, heard=found.heard, known=found.known, places=places)
-
-    return s.MishearingsOut(found=[out(each) for each in found_in(db, meeting)])
+@api.post("/misheard/search", operation_id="findMisheard", responses={200: ExportOut})
+def find_misheard(path: MeetingPath) -> Response:
+    """Looks for forms that may be a term of the vocabulary or the name of somebody, with all their places."""
+    with installation().database.write() as db:
+        made = order_misheard(db, me(), path.meeting_id)
+    return put_export(made)
 
 
 @api.post("/misheard", operation_id="putRight", responses={200: ChangedOut})
