@@ -41,6 +41,7 @@ def test_an_upload_goes_on_where_it_stopped(desk: Desk, tmp_path: Path) -> None:
         desk.client.put_part(str(upload["id"]), number, pieces[number])
     assert desk.client.put_part(str(upload["id"]), 3, pieces[3]).status_code == 200  # the same part again
     assert desk.client.post(f"/api/meetings/{meeting}/begin").json["job"]["state"] == "waiting"
+    desk.work()
     assert desk.client.get(f"/api/meetings/{meeting}/original").data == data
 
 
@@ -61,6 +62,7 @@ def test_the_same_file_again_is_recognised_and_stored_once(desk: Desk, tmp_path:
     again = begin(desk, TALK.encode())
     assert (again["same_as"], again["same_title"]) == (meeting, "The first time")
     desk.bring_in(path, title="The second time")
+    desk.work()
     kept = [
         p
         for p in (desk.installation.settings.data / "files").rglob("*")
@@ -115,6 +117,7 @@ def test_what_is_no_good_fails_with_its_own_sentence(
     assert job["state"] == "failed"
     assert says in job["error"]
     assert desk.client.get("/api/health").status_code == 200
+    desk.work()
     assert desk.client.get(f"/api/meetings/{meeting}/original").data == data
 
 

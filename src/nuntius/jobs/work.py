@@ -12,12 +12,13 @@ from nuntius.core.jobs import JobKind, JobState
 from nuntius.core.minutes.choices import MinutesChoices
 from nuntius.jobs import steps, together, voices
 from nuntius.jobs.leases import end, pulse
+from nuntius.service.arriving import join_files
 from nuntius.store.capture import RECORDED
 from nuntius.store.errors import DatabaseBusy
 from nuntius.store.installation import Installation
 from nuntius.store.leases import claim, held
 from nuntius.store.models import Job, Recording, now
-from nuntius.store.uploads import beside
+from nuntius.store.uploads import beside, unjoined
 
 log = logging.getLogger(__name__)
 
@@ -133,12 +134,15 @@ def work(installation: Installation, job_id: str) -> None:
             return
         holder = job.worker
         task = steps.Task(installation, job.meeting_id, job.people, MinutesChoices.read(job.choices))
-        plan = plan_of(job, task.recording(session), beside(session, job.meeting_id))
-        done = set(job.done_steps)
+        done, in_parts = set(job.done_steps), bool(unjoined(session, job.meeting_id))
     log.info("job begins", extra={"job": job_id, "done": sorted(done)})
+    report = Report(installation, job_id, holder)
     try:
         with pulse(installation, Job, job_id, holder):
-            _run(Report(installation, job_id, holder), task, plan, done)
+            if in_parts:
+                report("join", 0.0, force=True)
+                join_files(installation, job_id)
+            _run(report, task, _plan(installation, job_id, task), done)
     except JobLost:
         log.info("job lost", extra={"job": job_id})
     except JobCancelled:
@@ -153,6 +157,14 @@ def work(installation: Installation, job_id: str) -> None:
         _end(installation, job_id, holder, JobState.FAILED, sentence)
     else:
         _end(installation, job_id, holder, JobState.DONE)
+
+
+def _plan(installation: Installation, job_id: str, task: steps.Task) -> tuple[Step, ...]:
+    with installation.database.read() as session:
+        job = session.get(Job, job_id)
+        if job is None:
+            raise JobLost()
+        return plan_of(job, task.recording(session), beside(session, job.meeting_id))
 
 
 def _run(report: Report, task: steps.Task, plan: tuple[Step, ...], done: set[str]) -> None:

@@ -1,7 +1,6 @@
-"""Bringing files in: once all their parts are here they are joined, and the work on them begins."""
+"""Bringing files in: the work on them begins once all their parts are here, and the worker joins them."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
@@ -16,73 +15,80 @@ from nuntius.store.installation import Installation
 from nuntius.store.jobs import create_job, latest_job
 from nuntius.store.meetings import get_meeting
 from nuntius.store.models import Job, Meeting, Recording, Upload, User
-from nuntius.store.uploads import complete, of_meeting, parts_of
+from nuntius.store.removal import drop_unused
+from nuntius.store.uploads import complete, of_meeting, parts_of, unjoined
 
 HEAD = 4096  # bytes by which a text is told from sound and picture
 
 
-@dataclass(frozen=True, slots=True)
-class Content:
-    """What a joined file is."""
-
-    is_bundle: bool
-    is_text: bool
-
-
 def begin_work(store: Installation, user: User, meeting_id: str) -> tuple[Meeting, Job, bool]:
-    """Joins the files of a meeting that have arrived, and creates the job on them, once; whether anything was new.
+    """Creates the job on the files of a meeting that have arrived, once; whether it is new.
 
-    The joining, which may be of gigabytes, is done between two transactions. Raises NotFound, NotAllowed,
-    UploadIncomplete, StorageFull, Conflict for files that cannot be one meeting.
+    Raises NotFound, NotAllowed, UploadIncomplete, Conflict for files that cannot be one meeting.
     """
     with store.database.read() as session:
         meeting = get_meeting(session, user, meeting_id, Action.RUN)
-        uploads = of_meeting(session, user, meeting.id)
-        if not uploads:
-            raise NotFound()
-        for upload in uploads:
-            complete(session, upload)
-    joined = {each.id: _joined(store.files, each) for each in uploads if each.digest is None}
-    content = _content(store.files, uploads[0].digest or joined[uploads[0].id])
+        uploads = _complete_uploads(session, user, meeting)
+        job = latest_job(session, meeting.id)
+    if job is not None:
+        return meeting, job, False
+    is_text = looks_like_text(_head(store.files, uploads[0]))
     with store.database.write() as session:
         meeting = get_meeting(session, user, meeting_id, Action.RUN)
-        uploads = of_meeting(session, user, meeting.id)
-        for upload in uploads:
-            upload.digest = upload.digest or joined.get(upload.id)
-        job = latest_job(session, meeting.id) or _begun(session, meeting, uploads, content)
-    for upload_id in joined:
-        store.files.drop_parts(upload_id)
-    return meeting, job, bool(joined)
+        job = latest_job(session, meeting.id)
+        if job is not None:
+            return meeting, job, False
+        return meeting, _begun(session, meeting, _complete_uploads(session, user, meeting), is_text), True
 
 
-def _joined(files: FileStore, upload: Upload) -> str:
-    try:
-        return files.join_parts(upload.id, parts_of(upload))
-    except FileNotFoundError as cause:  # the same was asked for twice at once, and the other one was quicker
-        raise Conflict("These files are being put together already. Wait a moment.") from cause
+def _complete_uploads(session: Session, user: User, meeting: Meeting) -> list[Upload]:
+    uploads = of_meeting(session, user, meeting.id)
+    if not uploads:
+        raise NotFound()
+    for upload in uploads:
+        complete(session, upload)
+    return uploads
 
 
-def _content(files: FileStore, digest: str) -> Content:
-    path = files.path(digest)
-    whole = is_bundle(path)
-    with path.open("rb") as file:
-        return Content(whole, not whole and looks_like_text(file.read(HEAD)))
+def _head(files: FileStore, upload: Upload) -> bytes:
+    """The first bytes of a file; none of an empty one."""
+    return files.read_part(upload.id, 0)[:HEAD] if upload.size else b""
 
 
-def _begun(session: Session, meeting: Meeting, uploads: Sequence[Upload], content: Content) -> Job:
+def _begun(session: Session, meeting: Meeting, uploads: Sequence[Upload], is_text: bool) -> Job:
     """The recording of complete uploads, and the job on it."""
     first = uploads[0]
-    if content.is_text and any(upload.role == UploadRole.TRANSCRIPT for upload in uploads):
+    if is_text and any(upload.role == UploadRole.TRANSCRIPT for upload in uploads):
         raise Conflict("Two transcripts of one meeting were chosen. Bring in one of them, or one with its recording.")
     session.add(
-        Recording(
-            meeting_id=meeting.id,
-            name=first.name,
-            digest=first.digest or "",
-            fingerprint=first.fingerprint,
-            is_text=content.is_text,
-        )
+        Recording(meeting_id=meeting.id, name=first.name, digest="", fingerprint=first.fingerprint, is_text=is_text)
     )
-    job = create_job(session, meeting.id, first.voices, JobKind.BUNDLE if content.is_bundle else JobKind.WORK)
-    session.flush()
-    return job
+    return create_job(session, meeting.id, first.voices)
+
+
+# --- in the worker ---
+
+
+def join_files(store: Installation, job_id: str) -> None:
+    """Joins the files of a job's meeting that are still in parts; what they are then decides the kind of the job.
+
+    Raises StorageFull.
+    """
+    with store.database.read() as session:
+        uploads = unjoined(session, session.get_one(Job, job_id).meeting_id)
+    joined = {upload.id: store.files.join_parts(upload.id, parts_of(upload)) for upload in uploads}
+    first = next((upload for upload in uploads if upload.role == UploadRole.RECORDING), None)
+    whole = first is not None and is_bundle(store.files.path(joined[first.id]))
+    with store.database.write() as session:
+        job = session.get(Job, job_id)
+        if job is not None:
+            for upload in unjoined(session, job.meeting_id):
+                upload.digest = joined[upload.id]
+            if first is not None:
+                recording = session.query(Recording).filter_by(meeting_id=job.meeting_id).one()
+                recording.digest, recording.is_text = joined[first.id], recording.is_text and not whole
+                job.kind = JobKind.BUNDLE if whole else job.kind
+    if job is None:  # the meeting was removed meanwhile
+        drop_unused(store.database, store.files, joined.values())
+    for upload_id in joined:
+        store.files.drop_parts(upload_id)

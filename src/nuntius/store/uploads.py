@@ -3,14 +3,14 @@
 import hashlib
 from datetime import timedelta
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, exists, select
 from sqlalchemy.orm import Session
 
 from nuntius.core.rooms import UploadRole
 from nuntius.settings import Settings
 from nuntius.store.errors import Conflict, NotFound, PartMismatch, UploadIncomplete
 from nuntius.store.meetings import open_to
-from nuntius.store.models import Meeting, Recording, Upload, UploadPart, User, now
+from nuntius.store.models import Job, Meeting, Recording, Upload, UploadPart, User, now
 from nuntius.store.space import check_space
 
 UNFINISHED = timedelta(days=7)  # after which a file that has not arrived whole is given up
@@ -31,7 +31,11 @@ def begin(session: Session, user: User, name: str, size: int, fingerprint: str, 
     if size > LARGEST:
         raise Conflict(f"This file has {size / 1024**3:.1f} GB; at most 4 GB can be brought in. Cut it into parts.")
     query = select(Upload).where(
-        Upload.user_id == user.id, Upload.fingerprint == fingerprint, Upload.size == size, Upload.digest.is_(None)
+        Upload.user_id == user.id,
+        Upload.fingerprint == fingerprint,
+        Upload.size == size,
+        Upload.digest.is_(None),
+        _without_work(),
     )
     upload = session.scalars(query).first()
     if upload is None:
@@ -90,6 +94,16 @@ def of_meeting(session: Session, user: User, meeting_id: str) -> list[Upload]:
     )
 
 
+def unjoined(session: Session, meeting_id: str) -> list[Upload]:
+    """The files of a meeting that are still in parts."""
+    return list(session.scalars(select(Upload).where(Upload.meeting_id == meeting_id, Upload.digest.is_(None))))
+
+
+def _without_work() -> ColumnElement[bool]:
+    """Whether no work has begun on a file's meeting: else the file has arrived, joined or not."""
+    return ~exists(select(Job.id).where(Job.meeting_id == Upload.meeting_id))
+
+
 def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
     """What came with a recording, by what it is: its `transcript`, its `chat`."""
     query = select(Upload).where(Upload.meeting_id == meeting_id, Upload.role != UploadRole.RECORDING)
@@ -98,7 +112,7 @@ def beside(session: Session, meeting_id: str) -> dict[str, Upload]:
 
 def sweep(session: Session) -> list[str]:
     """Gives up files of which nothing has come for UNFINISHED; the uploads whose parts are to be removed."""
-    left = select(Upload).where(Upload.digest.is_(None), Upload.updated_at < now() - UNFINISHED)
+    left = select(Upload).where(Upload.digest.is_(None), Upload.updated_at < now() - UNFINISHED, _without_work())
     gone = list(session.scalars(left))
     for upload in gone:
         session.delete(upload)
@@ -109,9 +123,3 @@ def same_file(session: Session, user: User, fingerprint: str) -> Meeting | None:
     """A meeting open to `user` that holds this very file already."""
     query = open_to(user).join(Recording, Recording.meeting_id == Meeting.id)
     return session.scalars(query.where(Recording.fingerprint == fingerprint)).first()
-
-
-def unfinished(session: Session, user: User) -> list[Upload]:
-    """Uploads that wait for the rest of their file, the newest first."""
-    query = select(Upload).where(Upload.user_id == user.id, Upload.digest.is_(None), Upload.meeting_id.is_not(None))
-    return list(session.scalars(query.order_by(Upload.created_at.desc())))

@@ -6,6 +6,7 @@ import { useWork } from "./useWork";
 import type { Sending } from "./uploads";
 
 const STEPS: Record<string, string> = {
+  join: "Putting the file together",
   gather: "Putting the recording together",
   read: "Reading the transcript",
   sound: "Preparing the sound",
