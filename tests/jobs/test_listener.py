@@ -28,6 +28,7 @@ from nuntius.store.minutes import get_minutes
 from nuntius.store.models import Meeting, NoteRow, Recording, Room, Speaker, User, now
 from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import load_transcript, turns_of
+from tests.engines import PlannedDiarizer
 from tests.help import Desk, tone
 
 SCRIPT = (
@@ -40,15 +41,6 @@ BETTER = (
     (3.5, 6.0, "The lower rail has moved 14 millimetres since the spring."),
     (6.5, 9.0, "I'll ring Toby us by Friday and ask for a price."),
 )
-
-
-class MadeDiarizer:
-    """Says who spoke when by a plan."""
-
-    def push(self, samples: Samples) -> None: ...
-    def finish(self) -> None: ...
-    def spans(self, people: int | None = None) -> list[Span]:
-        return [Span(0.4, 3.2, "Voice A"), Span(3.3, 9.5, "Voice B")]
 
 
 class BetterRecogniser:
@@ -102,7 +94,9 @@ def recording(desk: Desk, monkeypatch: pytest.MonkeyPatch) -> Iterator[Recording
     script = {"turns": [{"start": a, "end": b, "text": text} for a, b, text in SCRIPT]}
     desk.installation.settings.data.mkdir(parents=True, exist_ok=True)
     (desk.installation.settings.data / "live.json").write_text(json.dumps(script))
-    monkeypatch.setattr(engines, "diarizer", lambda settings: MadeDiarizer())
+    monkeypatch.setattr(
+        engines, "diarizer", lambda settings: PlannedDiarizer(Span(0.4, 3.2, "Voice A"), Span(3.3, 9.5, "Voice B"))
+    )
     monkeypatch.setattr(engines, "recogniser", lambda settings, source: BetterRecogniser())
     body = {"title": "Slipway", "people": ["Tobias Pryce"]}
     meeting = desk.client.post("/api/rooms", body).json["board"]["meeting"]["id"]

@@ -30,20 +30,8 @@ from nuntius.store.errors import StorageFull
 from nuntius.store.installation import Installation
 from nuntius.store.leases import LEASE, claim, held
 from nuntius.store.models import Job, RecognisedStretch, Recording, TurnRow, now
+from tests.engines import PlannedDiarizer
 from tests.help import Desk, tone, write_wav
-
-
-class MadeDiarizer:
-    """Two voices, one after the other."""
-
-    def push(self, samples: Samples) -> None:
-        pass
-
-    def finish(self) -> None:
-        pass
-
-    def spans(self, people: int | None = None) -> list[Span]:
-        return [Span(0, 5, "Voice A"), Span(5, 60, "Voice B")]
 
 
 class MadeRecogniser:
@@ -73,7 +61,9 @@ def made_engines(monkeypatch: pytest.MonkeyPatch) -> MadeRecogniser:
     monkeypatch.setattr(stretching, "STRETCH", 6.0)
     monkeypatch.setattr(stretching, "SEEK", 1.0)
     monkeypatch.setattr(engines, "recogniser", lambda settings, source: engine)
-    monkeypatch.setattr(engines, "diarizer", lambda settings: MadeDiarizer())
+    monkeypatch.setattr(
+        engines, "diarizer", lambda settings: PlannedDiarizer(Span(0, 5, "Voice A"), Span(5, 60, "Voice B"))
+    )
     return engine
 
 

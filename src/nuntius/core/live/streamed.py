@@ -1,18 +1,21 @@
 """The live recogniser: the small streaming model, fed as the sound arrives."""
 
 import ctypes
+import logging
 from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 from moonshine_voice import ModelArch
-from moonshine_voice.errors import check_error
+from moonshine_voice.errors import MoonshineError, check_error
 from moonshine_voice.moonshine_api import TranscriptC
 from moonshine_voice.transcriber import Transcriber
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.live.line import Heard, LiveLine
 from nuntius.core.speech.weights import streaming_directory
+
+log = logging.getLogger(__name__)
 
 OPTIONS = {"return_audio_data": "false", "identify_speakers": "false"}
 # Each look costs in proportion to the length of the line being spoken (measured: 0.15 s of work for a line of
@@ -90,7 +93,10 @@ class StreamedLines:
     def _look(self) -> tuple[LiveLine, ...]:
         """Lines settled since the last look; the one still being spoken becomes the partial one."""
         out = ctypes.POINTER(TranscriptC)()
-        check_error(self._lib.moonshine_transcribe_stream(self._model, self._stream.handle, 0, ctypes.byref(out)))
+        try:
+            check_error(self._lib.moonshine_transcribe_stream(self._model, self._stream.handle, 0, ctypes.byref(out)))
+        except MoonshineError:
+            return self._begin_again()
         self._looked, self._partial = self._now, None
         settled = []
         for i in range(out.contents.line_count if out else 0):
@@ -105,6 +111,17 @@ class StreamedLines:
             else:
                 self._partial = line
         return tuple(settled)
+
+    def _begin_again(self) -> tuple[LiveLine, ...]:
+        """A new stream in place of one that failed, as the engine's does now and then where a line has no sound yet.
+
+        What was partial is settled as it stands; what was said since the last look is missing from the live text.
+        """
+        log.warning("the live recogniser's stream failed and is begun again", extra={"at": round(self._now, 2)})
+        self._close()
+        self._stream = self._open(self._now)
+        settled, self._partial, self._looked = (self._partial,) if self._partial else (), None, self._now
+        return settled
 
     def _line(self, text: Any, start: float, duration: float) -> LiveLine | None:
         said = ctypes.string_at(text).decode("utf-8", "ignore").strip() if text else ""

@@ -37,18 +37,11 @@ class TestDiarizer:
         assert sure
         assert all(any(s.voice == o.voice and o.start < s.end - 1 and s.start + 1 < o.end for o in late) for s in sure)
 
-    def test_the_number_of_people_is_kept_to(self, nets: networks.Networks) -> None:
+    def test_silence_has_no_voices(self, nets: networks.Networks) -> None:
         diarizer = WindowDiarizer(nets)
-        diarizer.push(load(DEMO / "winter-timetable.ogg")[: 40 * RATE])
+        diarizer.push(np.zeros(3 * RATE, np.float32))
         diarizer.finish()
-        assert len({s.voice for s in diarizer.spans(2)}) == 2
-
-    def test_no_sound_and_silence_have_no_voices(self, nets: networks.Networks) -> None:
-        for seconds in (0, 3):
-            diarizer = WindowDiarizer(nets)
-            diarizer.push(np.zeros(seconds * RATE, np.float32))
-            diarizer.finish()
-            assert diarizer.spans() == []
+        assert diarizer.spans() == []
 
     def test_a_damaged_model_is_named(self, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
         (tmp_path / "trunk.onnx.1").write_bytes(b"not a model")
