@@ -116,7 +116,7 @@ class TestEnds:
         other = desk.sign_in(MAREN, PASSWORD)
         streams = [listen(port, client, EVENTS) for client in (desk.client, other)]
         for stream in streams:
-            stream.until("retry")
+            stream.until("event: exports")  # which each page begins with
         lasting = _session_id(other)
         with desk.installation.database.write() as session:
             session.execute(delete(SignInSession).where(SignInSession.id != lasting))

@@ -31,7 +31,7 @@ def pulse(installation: Installation, work: type[Job] | type[Export], key: str, 
                 with installation.database.write() as session:
                     beat(session, work, key, holder)
             except Fault as fault:  # busy or full for a moment: the next beat may get through
-                log.warning("no sign of life", extra={"work": key, "why": fault.sentence})
+                log.warning("no heartbeat", extra={"work": key, "why": fault.sentence})
 
     thread = Thread(target=run, daemon=True)
     thread.start()

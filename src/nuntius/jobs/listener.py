@@ -72,9 +72,9 @@ class Listener:
                     looked = time.monotonic()
                     self._end_vanished()
             except Fault as fault:
-                log.warning("no sign of life", extra={"why": fault.sentence})
+                log.warning("no heartbeat", extra={"why": fault.sentence})
             except Exception:
-                log.exception("no sign of life")
+                log.exception("no heartbeat")
             self._end.wait(BEAT)
 
     def _end_vanished(self) -> None:

@@ -142,7 +142,7 @@ class Queue:
                     sweep_files(self._installation)
                     swept = time.monotonic()
             except Fault as fault:
-                log.warning("no sign of life", extra={"why": fault.sentence})
+                log.warning("no heartbeat", extra={"why": fault.sentence})
             except Exception:
                 log.exception("taking over failed")
             if ended.wait(heartbeats.BEAT):

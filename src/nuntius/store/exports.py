@@ -74,7 +74,7 @@ def retry_export(session: Session, user: User, export_id: str) -> Export:
 
 
 def release_exports(session: Session) -> None:
-    """Puts the exports of workers without a sign of life back."""
+    """Puts the exports of workers without a heartbeat back."""
     for export in session.scalars(select(Export).where(unheld(Export))):
         export.state, export.worker = JobState.WAITING, None
 

@@ -9,7 +9,7 @@ from nuntius.store.models import Heartbeat, now
 
 ROLES = ("worker", "listener")
 BEAT = 5.0  # seconds between two heartbeats
-MISSING = timedelta(seconds=20)  # without a sign of life a process counts as missing
+MISSING = timedelta(seconds=20)  # without a heartbeat a process counts as missing
 FORGOTTEN = timedelta(days=1)  # after which the row of a process that is gone is deleted
 
 

@@ -57,7 +57,7 @@ def put_away(session: Session, meeting_id: str, away: bool) -> Job:
 
 
 def release_unheld(session: Session) -> None:
-    """Puts the jobs of workers without a sign of life back; those that were to be cancelled end."""
+    """Puts the jobs of workers without a heartbeat back; those that were to be cancelled end."""
     for job in session.scalars(select(Job).where(unheld(Job))):
         job.state, job.worker = (JobState.CANCELLED if job.cancel_asked else JobState.WAITING), None
         job.cancel_asked = False

@@ -13,7 +13,7 @@ from nuntius.store.models import Export, Job, now
 
 Work = TypeVar("Work", Job, Export)
 
-LEASE = timedelta(seconds=30)  # after which work without a sign of life may be taken over
+LEASE = timedelta(seconds=30)  # after which work without a heartbeat may be taken over
 _PROCESS = f"{socket.gethostname()}:{secrets.token_hex(6)}"  # never a process number: those are used again
 
 
@@ -23,7 +23,7 @@ def this_process() -> str:
 
 
 def lapsed(seen: datetime | None, lease: timedelta) -> bool:
-    """Whether the last sign of life is older than the lease; none at all counts as lapsed."""
+    """Whether the last heartbeat is older than the lease; none at all counts as lapsed."""
     return seen is None or seen < now() - lease
 
 
@@ -42,12 +42,12 @@ def held(session: Session, work: type[Work], key: str, holder: str) -> Work | No
 
 
 def beat(session: Session, work: type[Job] | type[Export], key: str, holder: str) -> None:
-    """A sign of life of whoever holds the row."""
+    """A heartbeat of whoever holds the row."""
     session.execute(update(work).where(work.id == key, work.worker == holder).values(beat_at=now()))
 
 
 def unheld(work: type[Job] | type[Export]) -> ColumnElement[bool]:
-    """Rows that are worked on by a process without a sign of life."""
+    """Rows that are worked on by a process without a heartbeat."""
     return (work.state == JobState.WORKING) & or_(work.beat_at.is_(None), work.beat_at < now() - LEASE)
 
 
