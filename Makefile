@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 STATIC := src/nuntius/web/static/index.html
 PAGES := $(shell find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f)
 # What records and recognises in real time runs by itself; all else side by side, a process for each of two processors.
-LIVE := tests/browser/test_room.py
+LIVE := tests/browser/room
 DEMO_DATA := $(CURDIR)/data/demo
 MIRROR := mirror
 # Where packages come from: the folder that `make mirror` filled, where there is one, and then no network is used.

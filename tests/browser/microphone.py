@@ -12,7 +12,7 @@ from scipy.signal import correlate
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.audio.pcm import FULL_SCALE
-from nuntius.store.capture import joined, pieces
+from nuntius.store.capture import breaks_of, joined, pieces
 from nuntius.store.models import Room
 from nuntius.store.rooms import room_of
 from tests.browser.conftest import CHROMIUM, FLAGS, Site
@@ -91,6 +91,11 @@ def room(site: Site, meeting: str) -> Room:
         found = room_of(session, meeting)
     assert found is not None
     return found
+
+
+def breaks(site: Site, meeting: str) -> list[tuple[str, float, float | None]]:
+    with site.installation.database.read() as session:
+        return [(each.kind, each.at, each.seconds) for each in breaks_of(session, meeting)]
 
 
 def until_held(site: Site, meeting: str, seconds: float, patience: float = 60) -> None:

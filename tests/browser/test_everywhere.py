@@ -1,6 +1,7 @@
 """What holds for every view: it can be read, reached by keyboard, and fits a phone."""
 
 import json
+import re
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
@@ -118,3 +119,21 @@ def test_of_a_four_hour_record_only_what_is_seen_is_drawn(
     expect(page.get_by_role("search").get_by_role("status")).to_have_text("1 of 1")
     expect(page.locator("[data-turn='2950']")).to_be_visible()
     assert page.locator("[data-turn]").count() < 60
+
+
+def test_the_tab_names_the_view(page: Page) -> None:
+    for address, title in (("/", "Today"), ("/archive", "Archive"), ("/setup", "Set-up"), ("/account", "Your account")):
+        page.goto(address)
+        expect(page).to_have_title(f"{title} · Nuntius")
+    page.goto("/archive")
+    page.get_by_role("link", name="Winter timetable").first.click()
+    expect(page).to_have_title(re.compile("Winter timetable.* · Nuntius"))
+
+
+def test_an_address_that_is_not_there_says_so(page: Page) -> None:
+    page.goto("/meeting/winter")
+    expect(page.get_by_role("heading", name="There is nothing at this address")).to_be_visible()
+    expect(page.get_by_text("“/meeting/winter” leads nowhere")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("link", name="Go to Today").click()
+    expect(page).to_have_title("Today · Nuntius")

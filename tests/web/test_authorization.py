@@ -62,6 +62,7 @@ def ask(client: Client, rule: Rule, path: str) -> int:
         "/notes/": {"text": "X", "at": 0, "position": 1}, "/marks/": {"label": "X", "start": 0, "end": 1},
         "/pause": {"recorder": "recorder-x", "parts": 0}, "/stop": {"recorder": "recorder-x", "parts": 0},
         "/runs": {"recorder": "recorder-x", "source": "microphone"}, "/room/line": {"link": "ws://x.example/c"},
+        "/details": {"title": "X", "starts_at": "2026-10-06T09:30:00"},
         "/misheard": {"term": "X", "heard": "Y", "right": True},
     }  # fmt: skip
     body = next((b for part, b in bodies.items() if path.endswith(part) or (part.endswith("s/") and part in path)), {})
@@ -90,7 +91,7 @@ def test_a_meeting_of_others_is_not_found_on_any_route(desk: Desk, wav: Path) ->
 
 RUN = {
     "attendance.add_attendee", "attendance.take_off", "capture.finish", "capture.join_call", "capture.leave_call",
-    "keeping.diarize_again", "meetings.begin_work", "meetings.cancel", "meetings.put_work_away", "meetings.try_again", "records.cut", "records.delete",
+    "keeping.diarize_again", "meetings.begin_work", "meetings.change_details", "meetings.cancel", "meetings.put_work_away", "meetings.try_again", "records.cut", "records.delete",
     "rooms.add_person", "rooms.cut_out",
 }  # fmt: skip
 ADMINISTER = {

@@ -124,9 +124,26 @@ class TestPause:
         assert room.breaks() == [("pause", 3.0, None)]
         assert room.begin().status_code == 200
 
-    def test_nothing_can_be_paused_twice(self, room: RoomDesk) -> None:
+    def test_a_page_that_missed_the_answers_may_ask_again(self, room: RoomDesk) -> None:
+        """As after a connection that broke while the server was answering: one pause, and one run behind it."""
+        assert [room.end("pause", 4).status_code for _ in range(2)] == [200, 200]
+        assert [room.begin().json["number"] for _ in range(2)] == [1, 1]
+        room.send(2, begun=1010.0)
+        assert room.breaks() == [("pause", 2.0, pytest.approx(8.0))]
+        assert room.begin().json["number"] == 2  # with sound in it, a run is not begun again
+
+    def test_pause_and_going_on_may_be_heard_of_long_after_they_happened(self, room: RoomDesk) -> None:
+        """As from a page whose network was away: the sound is in its place, and the pause as long as it was."""
+        room.send(2, first=4)
+        assert room.end("pause", 6).status_code == 200
+        room.begin()
+        room.send(3, begun=1000.0 + 3.0 + 20.0)
+        assert room.breaks() == [("pause", 3.0, pytest.approx(20.0))]
+        assert len(room.held()) == 4.5 * RATE
+
+    def test_a_pause_is_not_moved(self, room: RoomDesk) -> None:
         room.end("pause", 4)
-        assert room.end("pause", 4).status_code == 409
+        assert room.end("pause", 3).status_code == 409
 
 
 class TestStop:

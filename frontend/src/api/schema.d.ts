@@ -658,6 +658,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another title or time; where the day is another one, the minutes are written again, since days are counted from it. */
+        put: operations["changeDetails"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/digest": {
         parameters: {
             query?: never;
@@ -2998,6 +3015,19 @@ export interface components {
         MeetingChoice: {
             /** Id */
             id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MeetingDetails
+         * @description A time without an offset is on the clock of where the meeting was held.
+         */
+        MeetingDetails: {
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
             /** Title */
             title: string;
         };
@@ -5643,6 +5673,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeDetails: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeetingDetails"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingOut"];
                 };
             };
             /** @description Unprocessable Entity */

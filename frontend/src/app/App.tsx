@@ -1,7 +1,7 @@
 import { CssBaseline, ThemeProvider } from "@mui/material";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo } from "react";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 
 import { Entry } from "../features/entry/Entry";
 import { ExportProvider } from "../features/exports/ExportProvider";
@@ -24,6 +24,7 @@ const Excerpts = lazy(() => import("../features/excerpts/Excerpts"));
 const Compilation = lazy(() => import("../features/compilations/Compilation"));
 const Setup = lazy(() => import("../features/setup/Setup"));
 const Account = lazy(() => import("../features/account/Account"));
+const Nowhere = lazy(() => import("../features/nowhere/Nowhere"));
 const About = lazy(() => import("../features/about/About"));
 
 const queries = new QueryClient({
@@ -59,7 +60,8 @@ export function App() {
                             <Route path="meetings/:meetingId/map" element={<TopicMap />} />
                             <Route path="meetings/:meetingId/floor" element={<Floor />} />
                             <Route path="meetings/:meetingId/room" element={<Room />} />
-                            <Route path="*" element={<Today />} />
+                            <Route path="forgotten" element={<Navigate to="/" replace />} />
+                            <Route path="*" element={<Nowhere />} />
                           </Route>
                           <Route path="meetings/:meetingId/captions" element={<Captions />} />
                         </Routes>

@@ -36,3 +36,8 @@ export function moment(iso: string): string {
 export function hour(iso: string, zone?: string): string {
   return new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(iso));
 }
+
+/** `2026-10-06T09:30` in this place's time, as the date field wants it. */
+export function localMoment(date: Date): string {
+  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}

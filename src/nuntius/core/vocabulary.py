@@ -10,6 +10,7 @@ from rapidfuzz.process import extract
 
 from nuntius.core.language.lexicon import may_be_heard_for, only_joins
 from nuntius.core.transcript.edits import substituted
+from nuntius.core.transcript.quoted import Quoted
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.core.transcript.word import Word
 
@@ -84,22 +85,11 @@ def mishearings(transcript: Transcript, terms: Iterable[Term], form: str | None 
 
 
 @dataclass(frozen=True, slots=True)
-class QuotedPlace:
-    """Where a form stands, in seconds, with whoever says it and the words around it."""
-
-    turn: int
-    start: float
-    end: float
-    speaker: str
-    quote: str
-
-
-@dataclass(frozen=True, slots=True)
 class QuotedMishearing:
     term: str
     heard: str
     known: bool
-    places: tuple[QuotedPlace, ...]
+    places: tuple[Quoted, ...]
 
 
 def quoted(found: Mishearing, transcript: Transcript) -> QuotedMishearing:
@@ -107,10 +97,10 @@ def quoted(found: Mishearing, transcript: Transcript) -> QuotedMishearing:
     return QuotedMishearing(found.term, found.heard, found.known, tuple(_quote(transcript, p) for p in found.places))
 
 
-def _quote(transcript: Transcript, place: Place) -> QuotedPlace:
+def _quote(transcript: Transcript, place: Place) -> Quoted:
     turn = transcript.turns[place.turn]
     around = " ".join(word.text for word in turn.words[max(0, place.first - AROUND) : place.last + 1 + AROUND])
-    return QuotedPlace(place.turn, turn.words[place.first].start, turn.words[place.last].end, turn.speaker, around)
+    return Quoted(place.turn, turn.words[place.first].start, turn.words[place.last].end, turn.speaker, around)
 
 
 def put_right(words: tuple[Word, ...], first: int, last: int, term: str) -> str:

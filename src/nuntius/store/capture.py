@@ -53,6 +53,9 @@ def begin_run(
     if not may_record(session, meeting, room):
         raise ConsentMissing()
     last = last_run(session, room)
+    if last is not None and _is_fresh(session, room, last, recorder):
+        last.source = source
+        return last
     if last is not None:
         _close(session, room, last, recorder, take_over, all_sent)
     run = Run(
@@ -76,6 +79,13 @@ def begin_run(
 
 def last_run(session: Session, room: Room) -> Run | None:
     return session.scalars(select(Run).where(Run.room_id == room.id).order_by(Run.number.desc())).first()
+
+
+def _is_fresh(session: Session, room: Room, last: Run, recorder: str) -> bool:
+    """Whether the recorder has begun this run a moment ago, and never heard the answer."""
+    if room.state != RoomState.RECORDING or last.recorder != recorder or last.expected is not None:
+        return False
+    return session.scalar(select(SoundPart.number).where(SoundPart.run_id == last.id).limit(1)) is None
 
 
 def _close(session: Session, room: Room, last: Run, recorder: str, take_over: bool, all_sent: bool) -> None:
@@ -212,7 +222,9 @@ def _lost_within(session: Session, room: Room, run: Run) -> float:
 
 
 def pause(session: Session, user: User, room: Room, run: Run, parts: int) -> None:
-    """Pauses behind part `parts` - 1; nothing that comes later is kept."""
+    """Pauses behind part `parts` - 1; nothing that comes later is kept. Asked for twice, it is one pause."""
+    if room.state == RoomState.PAUSED and run.expected == parts:
+        return
     if room.state != RoomState.RECORDING:
         raise Conflict("Nothing is being recorded now.")
     run.expected = parts

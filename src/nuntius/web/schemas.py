@@ -118,6 +118,13 @@ class NewMeeting(Wire):
     voices: int | None = Field(default=None, ge=1, le=20)
 
 
+class MeetingDetails(Wire):
+    """A time without an offset is on the clock of where the meeting was held."""
+
+    title: Title
+    starts_at: Moment
+
+
 class NewUpload(Wire):
     name: str = Field(min_length=1, max_length=255)
     size: int = Field(ge=0)

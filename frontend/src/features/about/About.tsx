@@ -1,4 +1,5 @@
 import { Box, Link, Typography } from "@mui/material";
+import { useTitle } from "../../shared/useTitle";
 
 const PARTS: [string, string, string][] = [
   ["Speech recognition", "Whisper base weights in CTranslate2 form", "MIT"],
@@ -16,6 +17,7 @@ const PARTS: [string, string, string][] = [
 
 /** What the application is, what it is made of, and what it promises. */
 export default function About() {
+  useTitle("About");
   return (
     <Box sx={{ maxWidth: 760, mx: "auto", p: { xs: 2, sm: 4 }, display: "grid", gap: 2 }}>
       <Typography variant="h1">About Nuntius</Typography>

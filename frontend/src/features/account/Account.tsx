@@ -7,6 +7,7 @@ import { Loading } from "../../shared/Loading";
 import { size } from "../../shared/size";
 import { moment } from "../../shared/times";
 import { useAttempt } from "../../shared/useAttempt";
+import { useTitle } from "../../shared/useTitle";
 import { useSession } from "../entry/useSession";
 import { browserName } from "./browserName";
 import { SecondFactor } from "./SecondFactor";
@@ -14,6 +15,7 @@ import { useAccount, type Account as AccountData, type AccountActions } from "./
 
 /** One's own account: name, address, password, second factor, and where one is signed in. */
 export default function Account() {
+  useTitle("Your account");
   const { account, ...actions } = useAccount();
   const { signOut } = useSession();
   if (account.isPending) return <Loading what="your account" />;

@@ -24,11 +24,13 @@ import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { day, hour, lasting } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
+import { useTitle } from "../../shared/useTitle";
 
 type Meeting = Schemas["MeetingOut"];
 
 /** All meetings, the newest first. */
 export default function Archive() {
+  useTitle("Archive");
   const queries = useQueryClient();
   const notice = useNotice();
   const [wanted, setWanted] = useState("");

@@ -11,6 +11,7 @@ import { Loading } from "../../shared/Loading";
 import { lasting } from "../../shared/times";
 import { useLeaveWarning } from "../../shared/useLeaveWarning";
 import { SERIF } from "../../theme/theme";
+import { useTitle } from "../../shared/useTitle";
 import { useExportActions } from "../exports/useExports";
 import { lengthOf, type Place } from "./order";
 import { Played } from "./Played";
@@ -43,6 +44,7 @@ export default function Compilation() {
 
 function Open({ kept }: { kept: Schemas["CompilationOut"] }) {
   const { draft, canUndo, act, saving, version, again } = useCompilation(kept);
+  useTitle(draft.title);
   const { save } = useExportActions();
   const [dragged, setDragged] = useState<Place | null>(null);
   const [hearing, setHearing] = useState<number | null>(null);

@@ -6,6 +6,7 @@ import { Link as RouterLink, matchPath, useLocation, useNavigate } from "react-r
 import { body, client, sentenceOf } from "../../api/client";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
+import { useTitle } from "../../shared/useTitle";
 import { useSession } from "./useSession";
 
 const GOOD = "At least 12 characters: several words that do not belong together are best.";
@@ -45,6 +46,7 @@ function Card({
   children: ReactNode;
   foot?: ReactNode;
 }) {
+  useTitle(title);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     onSubmit();

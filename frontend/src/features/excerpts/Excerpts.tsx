@@ -13,6 +13,7 @@ import { clock } from "../../shared/times";
 import { Tool } from "../record/Tool";
 import { fragmentFor } from "../record/fragment";
 import { SERIF } from "../../theme/theme";
+import { useTitle } from "../../shared/useTitle";
 import { HeardSound } from "../exports/HeardSound";
 import { useExportActions } from "../exports/useExports";
 import { Compilations } from "./Compilations";
@@ -22,6 +23,7 @@ import { EVERYTHING, isWide, useExcerpts, type Narrowed } from "./useExcerpts";
 
 /** All passages that were kept, over all meetings; chosen ones are heard or taken away as one. */
 export default function Excerpts() {
+  useTitle("Excerpts");
   const [narrowed, setNarrowed] = useState<Narrowed>(EVERYTHING);
   const list = useExcerpts(narrowed);
   if (list.isPending) return <Loading what="the excerpts" />;

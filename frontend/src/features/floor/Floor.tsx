@@ -8,6 +8,7 @@ import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { pngOf, save, svgText } from "../../shared/saving";
+import { useTitle } from "../../shared/useTitle";
 import { fragmentFor } from "../record/fragment";
 import { durationText } from "./bars";
 import { Chart } from "./Chart";
@@ -39,6 +40,7 @@ export default function Floor() {
     queryFn: () => bodyAs("FloorOut", client.GET("/api/meetings/{meeting_id}/floor", { params: { path: { meeting_id: meetingId } } })),
     staleTime: 0,
   });
+  useTitle(query.data ? `Floor of ${query.data.title}` : "");
   if (query.isPending) return <Loading what="the floor" />;
   if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
   if (!query.data.voices.length)

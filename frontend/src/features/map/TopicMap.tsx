@@ -13,6 +13,7 @@ import { Loading } from "../../shared/Loading";
 import { Drawing } from "./Drawing";
 import { layout, step, tree, without } from "./layout";
 import { pngOf, save, svgText } from "../../shared/saving";
+import { useTitle } from "../../shared/useTitle";
 
 const ZOOMS = [0.4, 0.5, 0.65, 0.8, 1, 1.25, 1.6, 2];
 
@@ -20,6 +21,7 @@ const ZOOMS = [0.4, 0.5, 0.65, 0.8, 1, 1.25, 1.6, 2];
 export default function TopicMap() {
   const { meetingId = "" } = useParams();
   const record = useQuery({ queryKey: ["record", meetingId], queryFn: () => fetchRecord(meetingId), staleTime: 60_000 });
+  useTitle(record.data ? `Topic map of ${record.data.meeting.title}` : "");
   if (record.isPending) return <Loading what="the map" />;
   if (record.error) return <Failure error={record.error} onRetry={() => void record.refetch()} />;
   if (!record.data.minutes?.lines.length)

@@ -14,6 +14,7 @@ interface Props {
   onRemake: () => void;
   onCut?: (() => void) | undefined;
   onAttendees: () => void;
+  onDetails: (() => void) | undefined;
 }
 
 /** What else can be made from a record, or done with it. */
@@ -29,6 +30,7 @@ export function More({
   onRemake,
   onCut,
   onAttendees,
+  onDetails,
 }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const then = (run: () => void) => () => {
@@ -59,6 +61,7 @@ export function More({
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart again …</MenuItem>}
         <MenuItem onClick={then(onHistory)}>Who changed what …</MenuItem>
+        {onDetails && <MenuItem onClick={then(onDetails)}>Title and time …</MenuItem>}
         <MenuItem onClick={then(onAttendees)}>Who was there, and may open it …</MenuItem>
         <Divider />
         <MenuItem onClick={then(onRemake)}>Write the minutes again</MenuItem>

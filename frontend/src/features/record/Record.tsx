@@ -4,10 +4,12 @@ import { Box, Button, IconButton, ToggleButton, ToggleButtonGroup, Tooltip, Typo
 import { useCallback, useMemo, useRef, useState } from "react";
 import { useLocation, useParams } from "react-router";
 
+import { Details } from "../../shared/Details";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
 import { CutOut } from "../../shared/CutOut";
+import { useTitle } from "../../shared/useTitle";
 import { Progress } from "../today/Progress";
 import { useUploads } from "../today/uploads";
 import { Ask } from "./Ask";
@@ -52,6 +54,7 @@ export default function Record() {
   const { meetingId = "" } = useParams();
   const { query, ...actions } = useRecord(meetingId);
   const { sending } = useUploads();
+  useTitle(query.data?.meeting.title ?? "");
   if (query.isPending) return <Loading what="the record" />;
   if (query.error) return <Failure error={query.error} onRetry={() => void query.refetch()} />;
   const record = query.data;
@@ -69,7 +72,9 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | "attendees" | null>(null);
+  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | "attendees" | "details" | null>(
+    null,
+  );
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -201,6 +206,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             onRemake={() => void actions.remake()}
             onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined}
             onAttendees={() => setOpened("attendees")}
+            onDetails={meeting.runner ? () => setOpened("details") : undefined}
           />
         </Box>
         {narrow && (
@@ -356,6 +362,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         />
       )}
       {opened === "attendees" && <Attendees meetingId={meeting.id} onClose={() => setOpened(null)} />}
+      {opened === "details" && <Details meeting={meeting} onClose={() => setOpened(null)} />}
       {opened === "digest" && <Digest meetingId={meeting.id} onClose={() => setOpened(null)} />}
       {opened === "voices" && (
         <DiarizeAgain voices={record.voices.length} onDiarize={actions.diarizeAgain} onClose={() => setOpened(null)} />

@@ -5,6 +5,7 @@ import { useParams } from "react-router";
 import { useKeys, useKeyListener } from "../../app/keys";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
+import { useTitle } from "../../shared/useTitle";
 import { liveItems, partialOf } from "./liveTurns";
 import { useRoom } from "./useRoom";
 import { useTextSize } from "./useTextSize";
@@ -15,6 +16,7 @@ const SHOWN = 12; // turns
 export default function Captions() {
   const { meetingId = "" } = useParams();
   const { query, state } = useRoom(meetingId);
+  useTitle(state ? `Captions: ${state.board.meeting.title}` : "");
   const look = useTextSize(2);
   const foot = useRef<HTMLDivElement>(null);
   useKeyListener();

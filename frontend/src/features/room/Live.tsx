@@ -2,17 +2,21 @@ import { Alert, Box, Button, ToggleButton, ToggleButtonGroup, Typography, useMed
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { useKeys } from "../../app/keys";
+import { clock } from "../../shared/times";
 import { AgendaStrip } from "./AgendaStrip";
 import { WARNINGS } from "./capture/level";
 import { Brief } from "./Brief";
-import { floorTold } from "./floorNotice";
+import { floorText } from "./floorNotice";
 import { LiveFoot } from "./LiveFoot";
 import { LiveHead } from "./LiveHead";
 import { LiveText } from "./LiveText";
 import { Pad } from "./Pad";
 import { RoomSpine } from "./RoomSpine";
-import type { RoomState } from "./roomState";
+import { pageClock } from "./clock";
+import { phaseOf, type RoomState } from "./roomState";
+import type { Board } from "./types";
 import { useMarks } from "./useMarks";
+import { useForget, type Forgetting } from "./useForget";
 import { usePad } from "./usePad";
 import { useSeconds, type RecorderView } from "./useRecorder";
 import type { RoomActions } from "./useRoom";
@@ -23,16 +27,22 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
   const narrow = useMediaQuery(useTheme().breakpoints.down("md"));
   const [side, setSide] = useState<"notes" | "said">("notes");
   const [goTo, setGoTo] = useState<{ at: number; stamp: number } | null>(null);
-  const seconds = useSeconds(room);
+  const seconds = useSeconds(room, recorder.recorded);
   const nowRef = useRef(seconds);
   useEffect(() => {
     nowRef.current = seconds;
   }, [seconds]);
   const now = useCallback(() => nowRef.current, []);
   const pad = usePad(board.meeting.id, board.notes, now);
-  const running = board.state === "recording";
+  const running = phaseOf(board.state, recorder.state) === "recording";
   const marks = useMarks(board.labels, now, actions, running);
-  const floor = floorTold(board, seconds);
+  const heldRef = useRef(speech.duration);
+  useEffect(() => {
+    heldRef.current = speech.duration;
+  }, [speech.duration]);
+  const held = useCallback(() => heldRef.current, []);
+  const forgetting = useForget({ now, held, cut: actions.cut });
+  const floor = floorText(board, seconds);
   const mine = recorder.state !== "idle";
   const show = useCallback((at: number) => {
     setGoTo({ at, stamp: Date.now() });
@@ -54,7 +64,14 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
         onTurnTo={(number) => void actions.turnTo(number, now())}
         onWrite={(items) => actions.writeAgenda(items)}
       />
-      <Alerts room={room} recorder={recorder} actions={actions} floor={mine || board.runner ? floor.notice : ""} />
+      <Alerts
+        room={room}
+        recorder={recorder}
+        actions={actions}
+        floor={mine || board.runner ? floor.notice : ""}
+        forgetting={forgetting.stretch}
+        onKeep={forgetting.keep}
+      />
       {narrow && (
         <ToggleButtonGroup
           size="small"
@@ -93,19 +110,47 @@ export function Live({ room, recorder, actions }: { room: RoomState; recorder: R
           </Box>
         )}
       </Box>
-      <LiveFoot board={board} recorder={recorder} marks={marks} running={running} />
+      <LiveFoot board={board} recorder={recorder} marks={marks} running={running} onForget={board.runner ? forgetting.forget : undefined} />
     </Box>
   );
 }
 
-function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder: RecorderView; actions: RoomActions; floor: string }) {
+function Alerts({
+  room,
+  recorder,
+  actions,
+  floor,
+  forgetting,
+  onKeep,
+}: {
+  room: RoomState;
+  recorder: RecorderView;
+  actions: RoomActions;
+  floor: string;
+  forgetting: Forgetting | null;
+  onKeep: () => void;
+}) {
   const { board, speech } = room;
   const left = board.silence_stop - speech.silent;
-  const stops = board.state === "recording" && board.silence_stop > 0 && left < 60 && speech.silent > 5;
+  const phase = phaseOf(board.state, recorder.state);
+  const stops = phase === "recording" && board.state === "recording" && board.silence_stop > 0 && left < 60 && speech.silent > 5;
   const mine = recorder.state !== "idle";
   const missing = useMissing(room);
   return (
     <Box aria-live="polite" sx={{ flex: "none", display: "grid", gap: 0.5, px: { xs: 1, sm: 2 }, "& > *": { mt: 0.75, py: 0 } }}>
+      {forgetting && (
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <Button color="inherit" size="small" onClick={onKeep}>
+              Keep it
+            </Button>
+          }
+        >
+          {clock(forgetting.start)} to {clock(forgetting.end)} will be removed in a moment, sound, words and pictures, for good.
+        </Alert>
+      )}
       {stops && (
         <Alert
           severity="warning"
@@ -131,15 +176,15 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
       )}
       {recorder.waiting.trouble && (
         <Alert severity="warning" variant="outlined">
-          {recorder.waiting.trouble} The recording goes on and is kept on this computer.
+          {recorder.waiting.trouble} {kept(phase)}
         </Alert>
       )}
       {recorder.waiting.away && (
         <Alert severity="warning" variant="outlined">
-          The server cannot be reached. The recording goes on and is kept on this computer; it is sent when the connection is back.
+          The server cannot be reached. {kept(phase)}
         </Alert>
       )}
-      {!recorder.waiting.away && speech.behind > 6 && board.state !== "paused" && (
+      {!recorder.waiting.away && speech.behind > 6 && phase !== "paused" && (
         <Alert severity="info" variant="outlined">
           The live text is {Math.round(speech.behind)} s behind and catches up. No sound is lost.
         </Alert>
@@ -189,11 +234,17 @@ function Alerts({ room, recorder, actions, floor }: { room: RoomState; recorder:
   );
 }
 
+/** What becomes of the sound while it cannot be sent. */
+const kept = (phase: Board["state"]): string =>
+  phase === "recording"
+    ? "The recording goes on and is kept on this computer; it is sent when the connection is back."
+    : "What was recorded is kept on this computer; it is sent when the connection is back.";
+
 /** Seconds for which no sound has come although the meeting is being recorded; 0 for the first ten. */
 function useMissing(room: RoomState): number {
-  const [clock, setClock] = useState(Date.now);
+  const [clock, setClock] = useState(pageClock);
   useEffect(() => {
-    const timer = setInterval(() => setClock(Date.now()), 1000);
+    const timer = setInterval(() => setClock(pageClock()), 1000);
     return () => clearInterval(timer);
   }, []);
   const seconds = Math.floor((clock - room.at) / 1000);

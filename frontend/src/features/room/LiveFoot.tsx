@@ -10,11 +10,13 @@ export function LiveFoot({
   recorder,
   marks,
   running,
+  onForget,
 }: {
   board: Board;
   recorder: RecorderView;
   marks: ReturnType<typeof useMarks>;
   running: boolean;
+  onForget: (() => void) | undefined;
 }) {
   const captions = () => window.open(`/meetings/${board.meeting.id}/captions`, "nuntius-captions", "popup,width=1100,height=360");
   const waiting = recorder.waiting.parts;
@@ -43,6 +45,11 @@ export function LiveFoot({
         {marks.stretch ? `marking “${marks.stretch}” while you hold` : "hold a digit for a stretch"}
       </Typography>
       <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1 }}>
+        {onForget && (
+          <Button size="small" color="inherit" onClick={onForget} sx={{ color: "text.secondary", whiteSpace: "nowrap" }}>
+            Forget the last minute
+          </Button>
+        )}
         <Button
           size="small"
           color="inherit"

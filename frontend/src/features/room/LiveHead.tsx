@@ -2,15 +2,16 @@ import { Box, Button, Dialog, DialogActions, DialogContent, DialogContentText, D
 import { useState } from "react";
 
 import { CutOut } from "../../shared/CutOut";
+import { Details } from "../../shared/Details";
 import { clock } from "../../shared/times";
 import { Consent } from "./Consent";
 import { Choices } from "./Choices";
 import { LineToCall } from "./LineToCall";
-import type { RoomState } from "./roomState";
+import { phaseOf, type RoomState } from "./roomState";
 import type { RecorderView } from "./useRecorder";
 import type { RoomActions } from "./useRoom";
 
-type Sheet = "stop" | "take over" | "cut" | "finish" | null;
+type Sheet = "stop" | "take over" | "cut" | "finish" | "details" | null;
 
 /** Title, what is being recorded, consent, level, pause and stop. */
 export function LiveHead({
@@ -65,6 +66,7 @@ export function LiveHead({
         )}
         <More
           onCut={() => setSheet("cut")}
+          onDetails={() => setSheet("details")}
           onFinish={board.runner && recorder.state === "idle" && board.source !== "line" ? () => setSheet("finish") : undefined}
           board={board}
           actions={actions}
@@ -87,6 +89,7 @@ export function LiveHead({
         onClose={close}
         onSure={() => void recorder.start("microphone", "", true)}
       >{`${board.recorder ?? "Somebody"} records this meeting on another page. That page stops, and yours goes on.`}</Sure>
+      {sheet === "details" && <Details meeting={board.meeting} onClose={close} />}
       <Sure open={sheet === "finish"} title="Finish the recording?" label="Finish" onClose={close} onSure={() => void actions.finish()}>
         It ends with the sound that has arrived. Do this when the page that recorded does not come back.
       </Sure>
@@ -108,8 +111,9 @@ export function LiveHead({
 
 function State({ room, recorder, seconds }: { room: RoomState; recorder: RecorderView; seconds: number }) {
   const { board } = room;
-  const recording = board.state === "recording";
-  const words = { ready: "Beginning", recording: "Recording", paused: "Paused at", stopping: "Ending", stopped: "Ended at" }[board.state];
+  const phase = phaseOf(board.state, recorder.state);
+  const recording = phase === "recording";
+  const words = { ready: "Beginning", recording: "Recording", paused: "Paused at", stopping: "Ending", stopped: "Ended at" }[phase];
   const elsewhere = recording && recorder.state === "idle" && board.recorder;
   return (
     <Box
@@ -171,7 +175,7 @@ function Buttons({
         {recorder.state === "starting" ? "Beginning …" : "Sending the rest …"}
       </Button>
     );
-  if (recorder.state === "paused" || board.state === "paused") {
+  if (phaseOf(board.state, recorder.state) === "paused") {
     return (
       <>
         <Button
@@ -243,11 +247,13 @@ function ConsentButton({ room, actions }: { room: RoomState; actions: RoomAction
 
 function More({
   onCut,
+  onDetails,
   onFinish,
   board,
   actions,
 }: {
   onCut: () => void;
+  onDetails: () => void;
   onFinish: (() => void) | undefined;
   board: RoomState["board"];
   actions: RoomActions;
@@ -272,6 +278,11 @@ function More({
       >
         <Box sx={{ p: 2, width: 320, display: "grid", gap: 1.5, justifyItems: "start" }}>
           <Choices board={board} actions={actions} />
+          {board.runner && (
+            <Button size="small" onClick={then(onDetails)}>
+              Title and time …
+            </Button>
+          )}
           {board.runner && (
             <Button size="small" onClick={then(onCut)}>
               Remove a stretch for good …

@@ -3,6 +3,9 @@ import { Link as RouterLink, useParams } from "react-router";
 
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
+import { phaseOf } from "./roomState";
+import type { Board } from "./types";
+import { useTitle } from "../../shared/useTitle";
 import { Before } from "./Before";
 import { useOpenRoom } from "./host";
 import { Live } from "./Live";
@@ -11,6 +14,7 @@ import { Live } from "./Live";
 export default function Room() {
   const { meetingId = "" } = useParams();
   const { meetingId: held, room, error, retry, recorder, actions } = useOpenRoom(meetingId);
+  useTitle(room ? roomTitle(phaseOf(room.board.state, recorder.state), room.board.meeting.title) : "");
   if (held && held !== meetingId) return <Elsewhere meetingId={held} />;
   if (error) return <Failure error={error} onRetry={retry} />;
   if (!room) return <Loading what="the room" />;
@@ -19,6 +23,10 @@ export default function Room() {
   if (room.board.state === "ready" && recorder.state !== "recording") return <Before room={room} recorder={recorder} actions={actions} />;
   return <Live room={room} recorder={recorder} actions={actions} />;
 }
+
+/** The tab says first whether it records, since it is looked at from among many. */
+const roomTitle = (phase: Board["state"], title: string): string =>
+  phase === "recording" ? `Recording: ${title}` : phase === "paused" ? `Paused: ${title}` : title;
 
 function Elsewhere({ meetingId }: { meetingId: string }) {
   return (

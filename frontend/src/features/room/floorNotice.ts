@@ -13,7 +13,7 @@ export interface FloorTold {
 }
 
 /** What is to be said about the floor at `now` seconds. */
-export function floorTold(board: Pick<Board, "voices" | "holder" | "held" | "floor_limit">, now: number): FloorTold {
+export function floorText(board: Pick<Board, "voices" | "holder" | "held" | "floor_limit">, now: number): FloorTold {
   const holder = board.voices.find((voice) => voice.id === board.holder);
   const longest = [...board.voices].sort((a, b) => b.longest - a.longest)[0];
   const parts = [

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { mergedLines, roomReducer, secondsNow } from "./roomState";
+import { mergedLines, phaseOf, roomReducer } from "./roomState";
 import type { Board, LiveLine, Speech } from "./types";
 
 const line = (number: number, text: string): LiveLine => ({ number, start: number, end: number + 1, text, heard: null, voice: null });
@@ -18,17 +18,27 @@ describe("roomReducer", () => {
   });
 
   it("keeps lines when the board changes", () => {
-    const room = roomReducer(null, { type: "all", room: { board: { state: "ready" } as Board, speech, lines: [line(1, "a")] }, at: 5 });
-    const next = roomReducer(room, { type: "board", board: { state: "recording" } as Board });
+    const room = roomReducer(null, {
+      type: "all",
+      room: { board: { state: "ready", breaks: [] as Board["breaks"] } as Board, speech, lines: [line(1, "a")] },
+      at: 5,
+    });
+    const next = roomReducer(room, { type: "board", board: { state: "recording", breaks: [] as Board["breaks"] } as Board });
     expect(next?.lines).toHaveLength(1);
     expect(next?.board.state).toBe("recording");
   });
 });
 
-describe("secondsNow", () => {
-  it("goes on between two pieces of news, but not for long and not in a pause", () => {
-    expect(secondsNow({ speech, at: 1000 }, 2500)).toBe(13.5);
-    expect(secondsNow({ speech, at: 1000 }, 100_000)).toBe(17);
-    expect(secondsNow({ speech: { ...speech, state: "paused" }, at: 1000 }, 2500)).toBe(12);
+describe("phaseOf", () => {
+  it("is what this page records, before the server knows", () => {
+    expect(phaseOf("paused", "recording")).toBe("recording");
+    expect(phaseOf("recording", "paused")).toBe("paused");
+    expect(phaseOf("recording", "stopping")).toBe("stopping");
+  });
+
+  it("is what the server says where this page records nothing", () => {
+    expect(phaseOf("recording", "idle")).toBe("recording");
+    expect(phaseOf("ready", "starting")).toBe("ready");
+    expect(phaseOf("paused", "starting")).toBe("paused");
   });
 });

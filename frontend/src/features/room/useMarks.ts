@@ -18,13 +18,11 @@ export function useMarks(labels: readonly string[], now: () => number, actions: 
   const mark = useCallback(
     (label: string, start: number, end: number) => {
       const id = crypto.randomUUID();
-      void actions.mark(id, label, start, end).then((done) => {
-        if (done)
-          notice({
-            text: `Marked “${label}” at ${clock(start)}.`,
-            severity: "info",
-            action: { label: "Take back", run: () => void actions.removeMark(id) },
-          });
+      const sent = actions.mark(id, label, start, end); // where the server is away it hears of it later
+      notice({
+        text: `Marked “${label}” at ${clock(start)}.`,
+        severity: "info",
+        action: { label: "Take back", run: () => void sent.then((done) => done && actions.removeMark(id)) },
       });
     },
     [actions, notice],

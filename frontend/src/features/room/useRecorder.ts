@@ -2,13 +2,15 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import { body, client, csrfToken, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { persist } from "../../shared/persist";
 import { useLeaveWarning } from "../../shared/useLeaveWarning";
 import { warningOf, type Level, type Warning } from "./capture/level";
 import { openPartStore, type KeptRun } from "./capture/partStore";
 import { Recorder, type RecorderServer } from "./capture/recorder";
 import type { Waiting } from "./capture/sender";
 import type { Source } from "./capture/source";
-import { secondsNow, type RoomState } from "./roomState";
+import { meetingSecond, pageClock, type Recorded } from "./clock";
+import type { RoomState } from "./roomState";
 
 /** Milliseconds after which a recording that broke off is not taken up again unasked. */
 const FRESH = 5 * 60_000;
@@ -21,6 +23,8 @@ export interface RecorderView {
   level: Level | null;
   warning: Warning;
   waiting: Waiting;
+  /** What this page has recorded of the meeting; null where another one records. */
+  recorded: Recorded | null;
   error: string;
   /** A recording by this browser that broke off and can be gone on with. */
   broken: KeptRun | null;
@@ -52,6 +56,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
   const [state, setState] = useState<RecorderState>("idle");
   const [levels, setLevels] = useState<Level[]>([]);
   const [waiting, setWaiting] = useState(NOTHING);
+  const [recorded, setRecorded] = useState<Recorded | null>(null);
   const [error, setError] = useState("");
   const [broken, setBroken] = useState<KeptRun | null>(null);
   const recorder = useRef<Recorder | null>(null);
@@ -72,7 +77,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     () => ({
       level: (level: Level) => setLevels((old) => [...old.slice(-31), level]),
       waiting: setWaiting,
-      seconds: () => undefined,
+      seconds: (seconds: number) => setRecorded({ seconds, at: pageClock() }),
       lost: () =>
         setError("The sound has gone: the microphone was unplugged, or sharing was ended. Pause, then go on with another source."),
     }),
@@ -91,6 +96,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     setError("");
     setBroken(null);
     setWaiting(NOTHING);
+    setRecorded(null);
     ready
       .then(async (made) => {
         if (gone) return;
@@ -189,6 +195,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     level: levels[levels.length - 1] ?? null,
     warning: warningOf(levels),
     waiting,
+    recorded: state === "idle" ? null : recorded,
     error: error || waiting.refused,
     broken: roomState === "recording" || roomState === "paused" ? broken : null,
     start,
@@ -220,13 +227,11 @@ function makeServer(meetingId: string, recorder: string): RecorderServer {
       return { status: response.status, detail: answer.detail ?? "This sound could not be sent.", held: answer.held };
     },
     pause: (run, parts) =>
-      persist(() =>
-        body(
-          client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", {
-            params: { path: { ...path, run } },
-            body: { recorder, parts, all_sent: false },
-          }),
-        ),
+      body(
+        client.POST("/api/meetings/{meeting_id}/room/runs/{run}/pause", {
+          params: { path: { ...path, run } },
+          body: { recorder, parts, all_sent: false },
+        }),
       ),
     stop: async (run, parts, all_sent) =>
       (
@@ -239,21 +244,9 @@ function makeServer(meetingId: string, recorder: string): RecorderServer {
           ),
         )
       ).state === "stopping",
-    picture: (at, jpeg) => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } }),
+    picture: (at, jpeg) =>
+      persist(() => fetch(`${base}/pictures`, { method: "POST", body: jpeg, headers: { ...head(), "X-At": String(at) } })),
   };
-}
-
-/** Repeats what must reach the server until it can be reached. */
-async function persist<T>(attempt: () => Promise<T>): Promise<T> {
-  for (let pause = 500; ; pause = Math.min(5000, pause * 2)) {
-    try {
-      return await attempt();
-    } catch (error) {
-      const status = (error as { status?: number }).status ?? 0;
-      if (status && status < 500) throw error;
-      await new Promise((resolve) => setTimeout(resolve, pause));
-    }
-  }
 }
 
 /** Holds the recording of a meeting for this tab; throws when another tab of this browser has it. */
@@ -300,11 +293,11 @@ function useWakeLock(active: boolean): void {
 }
 
 /** The second of the meeting that is now, drawn again twice a second. */
-export function useSeconds(room: RoomState | null): number {
-  const [clock, setClock] = useState(Date.now);
+export function useSeconds(room: RoomState | null, recorded: Recorded | null): number {
+  const [clock, setClock] = useState(pageClock);
   useEffect(() => {
-    const timer = setInterval(() => setClock(Date.now()), 500);
+    const timer = setInterval(() => setClock(pageClock()), 500);
     return () => clearInterval(timer);
   }, []);
-  return room ? secondsNow(room, Math.max(clock, room.at)) : 0;
+  return room ? meetingSecond(room, recorded, Math.max(clock, room.at, recorded?.at ?? 0)) : 0;
 }

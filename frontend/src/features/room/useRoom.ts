@@ -3,7 +3,9 @@ import { useCallback, useEffect, useMemo, useReducer } from "react";
 
 import { body, bodyAs, client, sentenceOf } from "../../api/client";
 import { useNotice } from "../../app/notices";
+import { persist } from "../../shared/persist";
 import { useStream } from "../../shared/useStream";
+import { pageClock } from "./clock";
 import { roomReducer } from "./roomState";
 import type { Board, LiveLine, Speech } from "./types";
 
@@ -21,14 +23,14 @@ export function useRoom(meetingId: string) {
     enabled: meetingId !== "",
   });
   useEffect(() => {
-    if (query.data) act({ type: "all", room: query.data, at: Date.now() });
+    if (query.data) act({ type: "all", room: query.data, at: pageClock() });
   }, [query.data]);
 
   const known = meetingId !== "" && !!query.data;
   useStream(known ? `/api/meetings/${meetingId}/room/events` : "", {
     board: (data) => act({ type: "board", board: JSON.parse(data) as Board }),
     lines: (data) => act({ type: "lines", lines: JSON.parse(data) as LiveLine[] }),
-    speech: (data) => act({ type: "speech", speech: JSON.parse(data) as Speech, at: Date.now() }),
+    speech: (data) => act({ type: "speech", speech: JSON.parse(data) as Speech, at: pageClock() }),
   });
 
   const stopped = state?.board.state === "stopped";
@@ -76,11 +78,13 @@ export function useRoom(meetingId: string) {
       finish: () => carry(body(client.POST("/api/meetings/{meeting_id}/room/finish", { params }))),
       mark: (mark_id: string, label: string, start: number, end: number, text = "") =>
         carry(
-          body(
-            client.PUT("/api/meetings/{meeting_id}/room/marks/{mark_id}", {
-              params: { path: { ...path, mark_id } },
-              body: { label, start, end, text },
-            }),
+          persist(() =>
+            body(
+              client.PUT("/api/meetings/{meeting_id}/room/marks/{mark_id}", {
+                params: { path: { ...path, mark_id } },
+                body: { label, start, end, text },
+              }),
+            ),
           ),
         ),
       removeMark: (mark_id: string) =>
@@ -89,7 +93,7 @@ export function useRoom(meetingId: string) {
         carry(
           (async () => {
             const room = await bodyAs("RoomOut", client.POST("/api/meetings/{meeting_id}/room/cut", { params, body: { start, end } }));
-            act({ type: "all", room, at: Date.now() });
+            act({ type: "all", room, at: pageClock() });
             return null;
           })(),
         ),
@@ -103,7 +107,7 @@ export function useRoom(meetingId: string) {
                 body: { text, was: null },
               }),
             );
-            act({ type: "all", room, at: Date.now() });
+            act({ type: "all", room, at: pageClock() });
             return null;
           })(),
         ),

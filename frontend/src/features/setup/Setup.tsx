@@ -8,6 +8,7 @@ import { People } from "../people/People";
 import { Templates } from "./Templates";
 import { Trust } from "./Trust";
 import { Vocabulary } from "./Vocabulary";
+import { useTitle } from "../../shared/useTitle";
 
 const PARTS: { key: string; label: string; view: () => ReactNode; administrators?: boolean }[] = [
   { key: "templates", label: "Templates", view: Templates },
@@ -19,6 +20,7 @@ const PARTS: { key: string; label: string; view: () => ReactNode; administrators
 
 /** What a team sets up for itself, part by part. */
 export default function Setup() {
+  useTitle("Set-up");
   const { part } = useParams();
   const { session } = useSession();
   const parts = PARTS.filter((each) => !each.administrators || session.administrator);

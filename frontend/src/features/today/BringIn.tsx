@@ -1,3 +1,4 @@
+import { localMoment } from "../../shared/times";
 import {
   Alert,
   Box,
@@ -21,11 +22,6 @@ import { PeopleField } from "../../shared/PeopleField";
 import { TemplateField } from "../../shared/TemplateField";
 import { leading, ROLE_NAMES, whyNot, type Role } from "./roles";
 import type { Chosen, Details } from "./useBringIn";
-
-/** `2026-10-06T09:30` in this place's time, as the date field wants it. */
-function localMoment(date: Date): string {
-  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-}
 
 function titleOf(name: string): string {
   const plain = name

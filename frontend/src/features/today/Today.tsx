@@ -10,6 +10,7 @@ import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
 import { day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
+import { useTitle } from "../../shared/useTitle";
 import { BringIn } from "./BringIn";
 import { NewMeeting } from "./NewMeeting";
 import { Paste } from "./Paste";
@@ -24,6 +25,7 @@ const LOOK = 60_000; // milliseconds: the stream of events tells what moves; thi
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
 export function Today() {
+  useTitle("Today");
   const meetings = useQuery({
     queryKey: ["meetings", "today"],
     queryFn: () => body(client.GET("/api/meetings/today")),

@@ -6,18 +6,8 @@ from dataclasses import dataclass
 from nuntius.core.inquiry.inquire import Reply
 from nuntius.core.live.brief import LEAST_SECONDS, LEAST_WORDS, Brief, Statement
 from nuntius.core.minutes.line import Passage
+from nuntius.core.transcript.quoted import Quoted
 from nuntius.core.transcript.transcript import Transcript
-
-
-@dataclass(frozen=True, slots=True)
-class Quoted:
-    """A passage with its words, from `start` to `end` in seconds."""
-
-    turn: int
-    start: float
-    end: float
-    speaker: str
-    quote: str
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.rights import Action
 from nuntius.core.times import zone
 from nuntius.jobs.queue import Queue
-from nuntius.service import arriving
+from nuntius.service import arriving, details
 from nuntius.store import listing
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.jobs import ask_to_cancel, latest_job, put_away, retry
@@ -105,6 +105,19 @@ def _fit_together(upload: Upload, others: Sequence[tuple[Upload, str]]) -> None:
         raise Conflict("Of one meeting there can be one recording, one transcript and one chat. Leave the others out.")
     if any(other.meeting_id for other, _ in others):
         raise Conflict("One of these files belongs to another meeting that is being brought in. Leave it out.")
+
+
+@api.put("/<meeting_id>/details", operation_id="changeDetails", responses={200: s.MeetingOut})
+def change_details(path: s.MeetingPath, body: s.MeetingDetails) -> Response:
+    """Another title or time; where the day is another one, the minutes are written again, since days are counted from it."""
+    with installation().database.write() as db:
+        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
+        starts = body.starts_at if body.starts_at.tzinfo else body.starts_at.replace(tzinfo=zone(meeting.time_zone))
+        meeting, job = details.change_details(db, me(), path.meeting_id, body.title, starts)
+        out, job_id = meeting_out(db, meeting, me()), job.id if job else None
+    if job_id is not None:
+        queue().put(job_id)
+    return answer(out)
 
 
 @api.post("/<meeting_id>/begin", operation_id="beginWork", responses={200: s.MeetingOut})

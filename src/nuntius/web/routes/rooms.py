@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from nuntius.core.audio.decode import RATE
 from nuntius.core.live.agenda import AgendaItem
 from nuntius.core.rights import Action
-from nuntius.core.rooms import RoomState
+from nuntius.core.rooms import NOT_ENDED
 from nuntius.core.times import zone
 from nuntius.demonstration import play
 from nuntius.service import removing
@@ -33,6 +33,7 @@ from nuntius.web.security import asked_from, installation, me
 
 api = APIBlueprint("rooms", __name__, url_prefix="/api", abp_tags=[Tag(name="rooms")])
 ROOM = "/meetings/<meeting_id>/room"
+LONGEST = 24 * 3600.0  # seconds of a recording
 LARGEST_PICTURE = 2 * 1024 * 1024  # bytes
 
 
@@ -203,12 +204,12 @@ def add_picture(path: s.MeetingPath) -> Response:
         _, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
     if not data.startswith(b"\xff\xd8\xff") or len(data) > LARGEST_PICTURE:
         raise Conflict("A still picture is a JPEG of at most 2 MB.")
-    if room.state != RoomState.RECORDING:
+    if room.state not in NOT_ENDED:  # one that is late was taken while it ran
         raise Conflict("Pictures are kept only while the recording runs.")
     digest = store.files.keep_bytes(data)
     with store.database.write() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id, Action.RECORD)
-        at = min(max(0.0, _seconds(request.headers.get("X-At", "0"))), room.held / RATE + 60)
+        at = min(max(0.0, _seconds(request.headers.get("X-At", "0"))), LONGEST)
         picture = StillPicture(meeting_id=meeting.id, at=at, digest=digest)
         db.add(picture)
         db.flush()

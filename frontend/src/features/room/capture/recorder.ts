@@ -1,15 +1,12 @@
 import { watchPicture } from "./pictures";
 import type { Level } from "./level";
-import type { KeptPart, KeptRun, PartStore } from "./partStore";
-import { Sender, type PutPart, type Waiting } from "./sender";
+import type { KeptPart, KeptRun, KeptStep, PartStore } from "./partStore";
+import { Sender, type SenderServer, type Waiting } from "./sender";
 import { openSource, type Opened, type Source } from "./source";
 import { tap, type Tapping } from "./tapping";
 
 /** What the recorder asks of the server. */
-export interface RecorderServer {
-  begin: (source: Source, takeOver: boolean) => Promise<number>;
-  put: PutPart;
-  pause: (run: number, parts: number) => Promise<unknown>;
+export interface RecorderServer extends SenderServer {
   /** Ends a run, `allSent` when nothing of it is left to send; whether the server still waits for parts of it. */
   stop: (run: number, parts: number, allSent: boolean) => Promise<boolean>;
   picture: (at: number, jpeg: Blob) => Promise<unknown>;
@@ -18,9 +15,17 @@ export interface RecorderServer {
 export interface RecorderListener {
   level: (level: Level) => void;
   waiting: (waiting: Waiting) => void;
+  /** Seconds of the meeting that have been recorded; called with every part. */
   seconds: (recorded: number) => void;
   /** The source went away by itself: unplugged, or sharing was ended. */
   lost: () => void;
+}
+
+interface Start {
+  /** Seconds that had been recorded before, as far as the server knows. */
+  already: number;
+  takeOver: boolean;
+  pictures: boolean;
 }
 
 const SAMPLE = 2; // bytes
@@ -32,6 +37,8 @@ export class Recorder {
   private tapping: Tapping | null = null;
   private unwatch: () => void = () => undefined;
   private current: KeptRun | null = null;
+  /** The run that was paused last; going on begins the next one. */
+  private paused: KeptRun | null = null;
   private chain: Promise<unknown> = Promise.resolve();
   private readonly sender: Sender;
   private recorded = 0;
@@ -42,29 +49,29 @@ export class Recorder {
     private readonly server: RecorderServer,
     private readonly listener: RecorderListener,
   ) {
-    this.sender = new Sender(store, server.put, listener.waiting);
+    this.sender = new Sender(store, server, listener.waiting);
   }
 
-  /** Sends what an earlier page left behind, and tells what it was recording. */
+  /** Sends what an earlier page left behind, and says what it was recording. */
   async recover(): Promise<KeptRun | undefined> {
-    const [left, run] = await Promise.all([this.store.parts(this.meetingId), this.store.run(this.meetingId)]);
-    this.sender.add(...left);
+    const [parts, steps, run] = await Promise.all([
+      this.store.parts(this.meetingId),
+      this.store.steps(this.meetingId),
+      this.store.run(this.meetingId),
+    ]);
+    this.sender.recover(parts, steps);
     return run;
   }
 
-  /** Opens the source and records; `already` is what has been recorded before, in seconds. */
-  async start(
-    source: Source,
-    deviceId: string,
-    { already, takeOver, pictures }: { already: number; takeOver: boolean; pictures: boolean },
-  ): Promise<void> {
+  /** Opens the source and records. After a pause of this page it listens at once; the server hears of it in its turn. */
+  async start(source: Source, deviceId: string, { already, takeOver, pictures }: Start): Promise<void> {
     this.opened ??= await openSource(source, deviceId);
     this.opened.track.onended = () => this.listener.lost();
     try {
-      await this.sender.drained();
-      const run = await this.server.begin(source, takeOver);
+      const run = this.paused && !takeOver ? await this.next(this.paused, source) : await this.begun(source, takeOver);
       this.current = { meetingId: this.meetingId, run, source, deviceId, parts: 0, active: true, at: Date.now() };
-      this.recorded = already;
+      this.recorded = this.paused ? this.recorded : already;
+      this.paused = null;
       await this.store.note(this.current);
       this.opened.mute(false);
       this.tapping = await tap(this.opened.track, (part) => this.take(part.data, part.level, part.begun));
@@ -80,18 +87,24 @@ export class Recorder {
   /** Stops listening; the source stays open, but silent, to go on with. */
   async pause(): Promise<void> {
     const run = await this.silence();
-    if (run) await this.server.pause(run.run, run.parts);
+    if (!run) return;
+    this.paused = run;
+    const step: KeptStep = { meetingId: this.meetingId, run: run.run, kind: "pause", source: run.source, parts: run.parts };
+    await this.store.putStep(step);
+    this.sender.pause(step);
   }
 
   /** Ends the recording; resolves when the server has everything, or this page may not send it. */
   async stop(): Promise<void> {
-    const run = await this.silence();
+    const run = (await this.silence()) ?? this.paused;
     this.close();
     if (!run) return;
+    if (this.sender.hasSteps) await this.sender.drained(); // the server has to know the run that it is to end
     const waits = await this.server.stop(run.run, run.parts, false);
     await this.sender.drained();
     // everything has been sent: what the server has not got by now it has lost, and it need not wait for it
     if (waits && !this.sender.left) await this.server.stop(run.run, run.parts, true);
+    this.paused = null;
   }
 
   /** Lets go of the source, whatever state it is in; nothing that was recorded is lost. */
@@ -101,9 +114,18 @@ export class Recorder {
     this.opened = null;
   }
 
-  /** Resolves when everything recorded so far is on the server. */
-  drained(): Promise<void> {
-    return this.sender.drained();
+  /** The number of a run that the server begins now: the first one, or one of another page. */
+  private async begun(source: Source, takeOver: boolean): Promise<number> {
+    await this.sender.drained();
+    return this.server.begin(source, takeOver);
+  }
+
+  /** The number of the run behind a pause, of which the server hears when its turn comes. */
+  private async next(before: KeptRun, source: Source): Promise<number> {
+    const step: KeptStep = { meetingId: this.meetingId, run: before.run + 1, kind: "begin", source, parts: 0 };
+    await this.store.putStep(step);
+    this.sender.begin(step);
+    return step.run;
   }
 
   private take(data: ArrayBuffer, level: Level, begun: number | null): void {

@@ -3,18 +3,16 @@
 import re
 import time
 from collections.abc import Callable, Iterator
-from pathlib import Path
 
 import numpy as np
 import pytest
-from playwright.sync_api import Browser, Page, Playwright, expect
+from playwright.sync_api import Browser, Page, expect
 from sqlalchemy import select
 
-from nuntius.core.audio.decode import RATE, Samples, load
+from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.rights import Role
 from nuntius.demonstration import PASSWORD
 from nuntius.store.accounts import give_account
-from nuntius.store.capture import breaks_of
 from nuntius.store.models import LiveLineRow, StillPicture, User, Workspace
 from nuntius.store.people import named_person
 from nuntius.store.rooms import runs_of
@@ -22,6 +20,7 @@ from tests.browser.conftest import Site
 from tests.browser.microphone import (
     Desk,
     begin,
+    breaks,
     held_sound,
     open_room,
     place,
@@ -32,34 +31,11 @@ from tests.browser.microphone import (
     until_held,
 )
 from tests.browser.test_everywhere import faults
-from tests.help import ROOT, write_wav
 
 pytestmark = pytest.mark.browser
 PRIVATE = 5.0  # seconds of a pause: so much is spoken that must not be kept
-DEMO = ROOT / "demo/bring-me-in.ogg"
-LEAD = 4.0  # seconds of silence before the talk, while the room is opened
 LATE = 3.0  # seconds that sound may come late on a machine that is busy; less than any break here
 TONE = 1234.0  # Hz, which neither the talk nor the hum of a computer holds for long
-
-
-@pytest.fixture(scope="session")
-def talk() -> Samples:
-    """The first minute of the open day's planning."""
-    return load(DEMO)[: 60 * RATE]
-
-
-@pytest.fixture
-def desk(playwright: Playwright, site: Site, state: dict[str, object], tmp_path: Path, talk: Samples) -> Iterator[Desk]:
-    sound = tmp_path / "talk.wav"
-    write_wav(sound, np.concatenate([np.zeros(round(LEAD * RATE), np.float32), talk]), RATE)
-    made = Desk(playwright, site, state, tmp_path / "profile", sound)
-    yield made
-    made.close()
-
-
-def breaks(site: Site, meeting: str) -> list[tuple[str, float, float | None]]:
-    with site.installation.database.read() as session:
-        return [(each.kind, each.at, each.seconds) for each in breaks_of(session, meeting)]
 
 
 def test_from_consent_to_minutes(desk: Desk, site: Site, talk: Samples) -> None:
