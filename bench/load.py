@@ -1,15 +1,18 @@
 """What a team of fifty costs a server: open pages that only listen, then people who work.
 
-`PYTHONPATH=. python bench/load.py [--pages 500] [--people 50] [--seconds 120] [--meetings 103] [--words 10000]`
+`PYTHONPATH=. python bench/load.py [--pages 500] [--people 50] [--seconds 120] [--meetings 103] [--words 10000]
+[--arriving 4]`
 
 First so many pages follow their streams while nothing happens: processor time of the server, milliseconds of a plain
 request. Then each person has a page with its stream, ten of them watch a room that is written to five times a second,
 and each opens lists and Records and ticks lines, one after another with pauses of three to ten seconds: milliseconds
-(p50, p95) by kind of request, answers other than 200, processor time. The talk is invented.
+(p50, p95) by kind of request, answers other than 200, processor time. With `--arriving` a file of so many GB comes in
+meanwhile, and what a writer waits for the lock of the database is measured, too. The talk is invented.
 """
 
 import argparse
 import asyncio
+import hashlib
 import os
 import random
 import statistics
@@ -24,6 +27,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import httpx
+from sqlalchemy import text
 from tests.filling import fill
 from tests.help import MAREN, PASSWORD
 
@@ -39,6 +43,7 @@ from nuntius.store.live import add_lines
 from nuntius.store.meetings import readers_of
 from nuntius.store.models import LineRow, Meeting, MinutesRow, Person, Room, User, now
 from nuntius.store.rooms import open_room, room_of
+from nuntius.store.uploads import PART_SIZE
 
 STREAMS = 6  # of one person
 PAUSE = (3.0, 10.0)  # seconds between two requests of one person
@@ -202,6 +207,36 @@ async def speak(team: Team, end: float) -> None:
         await asyncio.sleep(1 / EVENTS)
 
 
+async def arrival(port: int, cookie: str, gigabytes: float) -> None:
+    """Brings a file in, part by part, as a page does."""
+    part = os.urandom(PART_SIZE)
+    digest, count = hashlib.sha256(part).hexdigest(), round(gigabytes * 1024**3 / PART_SIZE)
+    async with httpx.AsyncClient(base_url=f"http://127.0.0.1:{port}", timeout=60) as client:
+        client.cookies.set("nuntius", cookie, domain="127.0.0.1")
+        client.headers["X-CSRF-Token"] = (await client.get("/api/session")).json()["csrf"]
+        begun = time.monotonic()
+        body = {"name": "long.wav", "size": count * PART_SIZE, "fingerprint": digest}
+        upload = (await client.post("/api/uploads", json=body)).json()["id"]
+        for number in range(count):
+            path = f"/api/uploads/{upload}/parts/{number}"
+            (await client.put(path, content=part, headers={"X-Part-SHA256": digest})).raise_for_status()
+    print(f"{gigabytes:g} GB arrived in {time.monotonic() - begun:.0f} s")
+
+
+async def waits_for_the_lock(team: Team, end: float, ticks: Ticks) -> None:
+    """What a writer waits, asked ten times a second."""
+
+    def wait() -> float:
+        begun = time.perf_counter()
+        with team.store.database.write() as session:
+            session.execute(text("SELECT 1"))
+            return (time.perf_counter() - begun) * 1000
+
+    while time.monotonic() < end:
+        ticks.took["wait for the lock"].append(await asyncio.to_thread(wait))
+        await asyncio.sleep(0.1)
+
+
 async def quiet_pages(port: int, pid: int, team: Team, pages: int) -> None:
     """Pages that only listen, while nothing happens."""
     ticks = Ticks(defaultdict(list), defaultdict(int))
@@ -218,7 +253,7 @@ async def quiet_pages(port: int, pid: int, team: Team, pages: int) -> None:
     print(ticks)
 
 
-async def working_people(port: int, pid: int, team: Team, people: int, seconds: float) -> None:
+async def working_people(port: int, pid: int, team: Team, people: int, seconds: float, gigabytes: float) -> None:
     ticks = Ticks(defaultdict(list), defaultdict(int))
     streams = [("/api/events", cookie) for cookie in team.cookies[:people]]
     streams += [(f"/api/meetings/{team.room}/room/events", cookie) for cookie in team.cookies[:WATCHERS]]
@@ -227,6 +262,8 @@ async def working_people(port: int, pid: int, team: Team, people: int, seconds: 
         used, begun = processor(pid), time.monotonic()
         end = begun + seconds
         work = [person(port, cookie, end, ticks, lines[n]) for n, cookie in enumerate(team.cookies[:people])]
+        work += [waits_for_the_lock(team, end, ticks)]
+        work += [arrival(port, team.cookies[0], gigabytes)] if gigabytes else []
         await asyncio.gather(speak(team, end), *work)
         core = (processor(pid) - used) / (time.monotonic() - begun)
         print(f"{people} people, {seconds:.0f} s: {core:.2f} of a core, {sum(got) / 1e6:.1f} MB of events")
@@ -240,6 +277,7 @@ def main() -> None:
     parser.add_argument("--seconds", type=float, default=120)
     parser.add_argument("--meetings", type=int, default=103)
     parser.add_argument("--words", type=int, default=10_000)
+    parser.add_argument("--arriving", type=float, default=0, help="GB of a file that comes in meanwhile")
     asked = parser.parse_args()
     with TemporaryDirectory() as folder:
         store = Installation(replace(Settings.from_environment({}), data=Path(folder)))
@@ -253,7 +291,7 @@ def main() -> None:
             wait_for(f"http://127.0.0.1:{port}/api/health?ready")
             print(f"start to first answer: {time.monotonic() - begun:.1f} s")
             asyncio.run(quiet_pages(port, server.pid, team, asked.pages))
-            asyncio.run(working_people(port, server.pid, team, asked.people, asked.seconds))
+            asyncio.run(working_people(port, server.pid, team, asked.people, asked.seconds, asked.arriving))
         finally:
             server.terminate()
             server.wait(20)

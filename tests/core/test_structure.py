@@ -17,8 +17,8 @@ def test_imports_point_one_way() -> None:
 
 
 def test_every_rule_that_writes_a_line_is_reported_in_words() -> None:
-    told = (ROOT / "frontend/src/features/record/reasons.ts").read_text()
-    keys = {quoted or bare for quoted, bare in re.findall(r'^  (?:"([^"]+)"|(\w+)):\s+"', told, re.M)} | set(
-        re.findall(r'OWN_REMARK = "([^"]+)"', told)
+    page = (ROOT / "frontend/src/features/record/reasons.ts").read_text()
+    keys = {quoted or bare for quoted, bare in re.findall(r'^  (?:"([^"]+)"|(\w+)):\s+"', page, re.M)} | set(
+        re.findall(r'OWN_REMARK = "([^"]+)"', page)
     )
     assert keys == RULES

@@ -51,8 +51,11 @@ def _complete_uploads(session: Session, user: User, meeting: Meeting) -> list[Up
 
 
 def _head(files: FileStore, upload: Upload) -> bytes:
-    """The first bytes of a file; none of an empty one."""
-    return files.read_part(upload.id, 0)[:HEAD] if upload.size else b""
+    """The first bytes of a file; none of an empty one, or of one that the worker has joined meanwhile."""
+    try:
+        return files.read_part(upload.id, 0)[:HEAD]
+    except FileNotFoundError:
+        return b""
 
 
 def _begun(session: Session, meeting: Meeting, uploads: Sequence[Upload], is_text: bool) -> Job:

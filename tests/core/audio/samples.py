@@ -41,8 +41,8 @@ def encode(path: Path, samples: np.ndarray, codec: str, picture: bool = False) -
         out.mux(stream.encode(None))
 
 
-def shift(found: np.ndarray, sought: np.ndarray) -> float:
+def shift(found: np.ndarray, spoken: np.ndarray) -> float:
     """Milliseconds by which the burst stands later than it was put."""
-    template = sought[round(BURST_AT * RATE) : round((BURST_AT + BURST) * RATE)]
+    template = spoken[round(BURST_AT * RATE) : round((BURST_AT + BURST) * RATE)]
     at = int(np.argmax(np.correlate(found[: 3 * RATE], template, "valid")))
     return (at / RATE - BURST_AT) * 1000

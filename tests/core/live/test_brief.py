@@ -13,17 +13,17 @@ class TestBrief:
 
     def test_decisions_actions_and_the_readers_name_are_reported_with_their_passages(self) -> None:
         transcript = talk(*ROWS, pace=1.5)
-        told = brief(transcript, FACTS, "Maren Tull")
-        assert told.ready
-        assert any("six forty" in each.text for each in told.decided)
-        assert any(each.text.startswith("Ines Carvell: Ring the nurses") for each in told.promised)
-        assert any("Friday" in each.text for each in told.promised)
-        assert [each.text.split(":")[0] for each in told.named] == ["Douglas Hale"]
-        everything = [*told.so_far, *told.recent, *told.decided, *told.promised, *told.named]
+        made = brief(transcript, FACTS, "Maren Tull")
+        assert made.ready
+        assert any("six forty" in each.text for each in made.decided)
+        assert any(each.text.startswith("Ines Carvell: Ring the nurses") for each in made.promised)
+        assert any("Friday" in each.text for each in made.promised)
+        assert [each.text.split(":")[0] for each in made.named] == ["Douglas Hale"]
+        everything = [*made.so_far, *made.recent, *made.decided, *made.promised, *made.named]
         assert everything and all(each.evidence for each in everything)
-        assert told.subjects[0].turn == 0
+        assert made.subjects[0].turn == 0
 
     def test_an_action_that_nobody_took_says_so(self) -> None:
-        told = brief(talk(*ROWS, pace=1.5), FACTS, "Priya Nand")
-        assert any(each.nobody and "yards" in each.text for each in told.promised)
-        assert told.named == ()
+        made = brief(talk(*ROWS, pace=1.5), FACTS, "Priya Nand")
+        assert any(each.nobody and "yards" in each.text for each in made.promised)
+        assert made.named == ()

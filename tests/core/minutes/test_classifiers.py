@@ -87,7 +87,7 @@ def test_the_weights_are_those_of_the_features() -> None:
 
 
 @pytest.mark.parametrize(
-    ("said", "told"),
+    ("said", "imperative"),
     [
         ("Tobias, get a sketch to them today.", True),
         ("Send it on, please.", True),
@@ -96,8 +96,8 @@ def test_the_weights_are_those_of_the_features() -> None:
         ("The sketch is with them.", False),
     ],
 )
-def test_imperatives_are_recognised(said: str, told: bool) -> None:
-    assert is_imperative(scene_of(("Maren Voss", said)).sentences[0]) is told
+def test_imperatives_are_recognised(said: str, imperative: bool) -> None:
+    assert is_imperative(scene_of(("Maren Voss", said)).sentences[0]) is imperative
 
 
 class TestAnnotated:

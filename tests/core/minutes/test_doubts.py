@@ -39,8 +39,8 @@ def only(kind: str, transcript: Transcript) -> Line:
 def test_a_line_that_is_hardly_likely_is_doubted_and_a_likely_one_is_not(kind: LineKind) -> None:
     scene = scene_of(*LEAVES_IT_OPEN)
     line = Line(kind, "Mend the machine.", (Passage(1, 0, 3),), owner=(DOUGLAS,), due=date(2026, 10, 7))
-    told = {LineKind.ACTION: LineDoubt.NO_TASK, LineKind.DECISION: LineDoubt.NOT_SETTLED}[kind]
-    for likelihood, doubts in ((LEAST_LIKELY[kind] - 0.05, (told,)), (LEAST_LIKELY[kind] + 0.05, ())):
+    doubt = {LineKind.ACTION: LineDoubt.NO_TASK, LineKind.DECISION: LineDoubt.NOT_SETTLED}[kind]
+    for likelihood, doubts in ((LEAST_LIKELY[kind] - 0.05, (doubt,)), (LEAST_LIKELY[kind] + 0.05, ())):
         likely = {str(kind): np.full(len(scene.sentences), likelihood, np.float32)}
         assert doubted(scene, line, likely).doubts == doubts
 

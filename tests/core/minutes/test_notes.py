@@ -52,9 +52,9 @@ class TestNotes:
         transcript = talk(*rows)
         kettle = transcript.turns[len(ROWS)]
 
-        def told(marks: tuple[tuple[float, float], ...]) -> bool:
+        def is_key_point(marks: tuple[tuple[float, float], ...]) -> bool:
             minutes = make_minutes(transcript, MeetingFacts(FACTS.day, FACTS.people, marks=marks), Length.SHORT)
             return any("kettle" in line.text for line in minutes.lines)
 
-        assert not told(())
-        assert told(((kettle.start, kettle.end),))
+        assert not is_key_point(())
+        assert is_key_point(((kettle.start, kettle.end),))

@@ -30,9 +30,9 @@ class TestDiarizer:
         diarizer.push(samples[40 * RATE :])
         diarizer.finish()
         late = diarizer.spans()
-        told = {s.voice: _speaker(truth, s) for s in late if s.end - s.start > 3}
-        assert len(told) >= 3
-        assert len(set(told.values())) == len(told)  # no two long voices are one person
+        speakers = {s.voice: _speaker(truth, s) for s in late if s.end - s.start > 3}
+        assert len(speakers) >= 3
+        assert len(set(speakers.values())) == len(speakers)  # no two long voices are one person
         sure = [s for s in early if s.end - s.start > 4 and s.end < 38]
         assert sure
         assert all(any(s.voice == o.voice and o.start < s.end - 1 and s.start + 1 < o.end for o in late) for s in sure)
