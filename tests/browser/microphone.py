@@ -12,7 +12,8 @@ from scipy.signal import correlate
 
 from nuntius.core.audio.decode import RATE, Samples
 from nuntius.core.audio.pcm import FULL_SCALE
-from nuntius.store.capture import breaks_of, joined, pieces
+from nuntius.core.rooms import RoomState
+from nuntius.store.capture import breaks_of, joined, last_run, pieces
 from nuntius.store.models import Room
 from nuntius.store.rooms import room_of
 from tests.browser.conftest import CHROMIUM, FLAGS, Site
@@ -104,6 +105,19 @@ def until_held(site: Site, meeting: str, seconds: float, patience: float = 60) -
     while room(site, meeting).held < seconds * RATE:
         assert time.monotonic() < end, f"only {room(site, meeting).held / RATE:.1f} s of sound arrived"
         time.sleep(0.1)
+
+
+def until_paused(site: Site, meeting: str, patience: float = 30) -> int:
+    """Waits until the server knows of a pause and has all parts before it; how many samples it holds."""
+    end = time.monotonic() + patience
+    while time.monotonic() < end:
+        with site.installation.database.read() as session:
+            found = room_of(session, meeting)
+            run = last_run(session, found) if found else None
+            if found and run and found.state == RoomState.PAUSED and run.parts == run.expected:
+                return found.held
+        time.sleep(0.1)
+    raise AssertionError("the server knows of no pause")
 
 
 def held_sound(site: Site, meeting: str) -> Samples:

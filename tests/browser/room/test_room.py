@@ -29,6 +29,7 @@ from tests.browser.microphone import (
     share_sounding,
     stop,
     until_held,
+    until_paused,
 )
 from tests.browser.test_everywhere import faults
 
@@ -152,7 +153,7 @@ def test_a_pause_leaves_nothing_behind(desk: Desk, site: Site, talk: Samples) ->
     until_held(site, meeting, 7)
     page.get_by_role("button", name="Pause").click()
     expect(page.get_by_text("Paused at").first).to_be_visible()
-    paused = room(site, meeting).held
+    paused = until_paused(site, meeting)
     time.sleep(PRIVATE)
     assert room(site, meeting).held == paused
     page.get_by_role("button", name="Go on").click()

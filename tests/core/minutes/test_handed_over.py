@@ -4,19 +4,15 @@ from datetime import date, time
 
 import pytest
 
-from nuntius.core.minutes.build import make_minutes
 from nuntius.core.minutes.line import Line, MeetingFacts
-from tests.help import talk
+from tests.core.minutes import samples
+from tests.core.minutes.samples import DOUGLAS, INES, MAREN, PEOPLE, TOBIAS, TUESDAY, Row
 
-TUESDAY = date(2026, 10, 6)
-PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
-MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
-Row = tuple[str, str]
+AT_NINE = MeetingFacts(TUESDAY, PEOPLE, begun=time(9, 0))
 
 
 def of(kind: str, *rows: Row) -> list[Line]:
-    facts = MeetingFacts(TUESDAY, PEOPLE, begun=time(9, 0))
-    return [line for line in make_minutes(talk(*rows), facts).lines if line.kind == kind]
+    return samples.of(kind, *rows, facts=AT_NINE)
 
 
 @pytest.mark.parametrize(

@@ -4,21 +4,10 @@ from datetime import date
 
 import pytest
 
-from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts
 from nuntius.core.minutes.scene import scene
 from nuntius.core.minutes.subjects import subject_of
+from tests.core.minutes.samples import DOUGLAS, FACTS, INES, MAREN, TOBIAS, TUESDAY, Row, of
 from tests.help import talk
-
-TUESDAY = date(2026, 10, 6)
-PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
-MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
-FACTS = MeetingFacts(TUESDAY, PEOPLE)
-Row = tuple[str, str]
-
-
-def of(kind: str, *rows: Row) -> list[Line]:
-    return [line for line in make_minutes(talk(*rows), FACTS).lines if line.kind == kind]
 
 
 @pytest.mark.parametrize(

@@ -4,18 +4,7 @@ from datetime import date
 
 import pytest
 
-from nuntius.core.minutes.build import make_minutes
-from nuntius.core.minutes.line import Line, MeetingFacts
-from tests.help import talk
-
-TUESDAY = date(2026, 10, 6)
-PEOPLE = ("Maren Tull", "Tobias Pryce", "Ines Carvell", "Douglas Hale")
-MAREN, TOBIAS, INES, DOUGLAS = PEOPLE
-Row = tuple[str, str]
-
-
-def of(kind: str, *rows: Row) -> list[Line]:
-    return [line for line in make_minutes(talk(*rows), MeetingFacts(TUESDAY, PEOPLE)).lines if line.kind == kind]
+from tests.core.minutes.samples import DOUGLAS, INES, MAREN, TOBIAS, TUESDAY, Row, of
 
 
 @pytest.mark.parametrize(
