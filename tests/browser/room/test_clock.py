@@ -60,7 +60,9 @@ def test_going_on_listens_at_once_while_the_network_is_away(desk: Desk, site: Si
     until_held(site, meeting, paused + 8)
     ((kind, at, seconds),) = breaks(site, meeting)
     assert kind == "pause" and abs(at - paused) < NEAR
-    stop(page)
+    page.get_by_role("button", name="Pause").click()
+    expect(state).to_be_visible()
+    stop(page)  # from a pause as well
     sound = held_sound(site, meeting)
     whole = np.concatenate([np.zeros(8 * RATE, np.float32), talk])
     cut = round(at * RATE)
