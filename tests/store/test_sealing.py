@@ -4,10 +4,12 @@ import pyotp
 import pytest
 from sqlalchemy import select, update
 
+from nuntius.store import second_factor
 from nuntius.store.errors import SealBroken
 from nuntius.store.models import User
 from nuntius.store.recovery import recover_keys
 from nuntius.store.sealing import Seal
+from nuntius.store.sessions import digest
 from tests.help import Desk
 
 
@@ -30,3 +32,11 @@ def test_keys_that_an_older_version_kept_readable_are_encrypted_at_the_start(des
         sealed = session.scalars(select(User.totp_secret)).one()
     assert sealed is not None and desk.installation.seal.open(sealed) == key
     assert recover_keys(desk.installation) == 0  # what is sealed stays as it is
+
+
+def test_a_recovery_code_is_good_where_the_key_cannot_be_read_any_more() -> None:
+    user = User(totp_secret=Seal("lost").close("JBSWY3DPEHPK3PXP"), totp_step=0, recovery_hashes=[digest("abcde")])
+    with pytest.raises(SealBroken):
+        second_factor.check(user, Seal("another"), "123456")
+    second_factor.check(user, Seal("another"), "abcde")
+    assert user.recovery_hashes == []

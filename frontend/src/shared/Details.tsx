@@ -2,7 +2,7 @@ import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, 
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 
-import { body, client, type Schemas } from "../api/client";
+import { body, client, sentenceOf, type Schemas } from "../api/client";
 import { useNotice } from "../app/notices";
 import { localMoment } from "./times";
 import { useAttempt } from "./useAttempt";
@@ -24,7 +24,8 @@ export function Details({ meeting, onClose }: { meeting: Pick<Schemas["MeetingOu
     event.preventDefault();
     if (!(await run(() => put(title.trim(), new Date(began).toISOString())))) return;
     onClose();
-    const back = () => void put(meeting.title, meeting.starts_at);
+    const back = () =>
+      void put(meeting.title, meeting.starts_at).catch((problem: unknown) => notice({ text: sentenceOf(problem), severity: "error" }));
     notice({ text: "Title and time are changed.", severity: "info", action: { label: "Take back", run: back } });
   };
   const tooLong = title.length > 200;

@@ -28,6 +28,7 @@ from nuntius.store.errors import (
     PartMismatch,
     PartNotWanted,
     RecordedElsewhere,
+    SealBroken,
     SpaceUsed,
     StorageFull,
     TooManyExports,
@@ -70,6 +71,7 @@ STATUS: dict[type[Fault], int] = {
     NotAllowed: 403,
     WrongPassword: 403,
     DatabaseBusy: 503,
+    SealBroken: 503,
     SpaceUsed: 507,
     StorageFull: 507,
 }

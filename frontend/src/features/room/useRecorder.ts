@@ -188,6 +188,10 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     }
   }, [broken, notice, roomState, start, state]);
 
+  useEffect(() => {
+    if (state === "idle") setRecorded(null); // what another page records meanwhile counts from then on
+  }, [state]);
+
   useWakeLock(state === "recording");
   useLeaveWarning(state === "recording" || state === "starting" || waiting.parts > 4);
   return {
@@ -195,7 +199,7 @@ export function useRecorder(meetingId: string, room: RoomState | null): Recorder
     level: levels[levels.length - 1] ?? null,
     warning: warningOf(levels),
     waiting,
-    recorded: state === "idle" ? null : recorded,
+    recorded,
     error: error || waiting.refused,
     broken: roomState === "recording" || roomState === "paused" ? broken : null,
     start,

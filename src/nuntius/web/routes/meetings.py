@@ -111,9 +111,7 @@ def _fit_together(upload: Upload, others: Sequence[tuple[Upload, str]]) -> None:
 def change_details(path: s.MeetingPath, body: s.MeetingDetails) -> Response:
     """Another title or time; where the day is another one, the minutes are written again, since days are counted from it."""
     with installation().database.write() as db:
-        meeting = get_meeting(db, me(), path.meeting_id, Action.RUN)
-        starts = body.starts_at if body.starts_at.tzinfo else body.starts_at.replace(tzinfo=zone(meeting.time_zone))
-        meeting, job = details.change_details(db, me(), path.meeting_id, body.title, starts)
+        meeting, job = details.change_details(db, me(), path.meeting_id, body.title, body.starts_at)
         out, job_id = meeting_out(db, meeting, me()), job.id if job else None
     if job_id is not None:
         queue().put(job_id)

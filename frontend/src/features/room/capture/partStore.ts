@@ -52,6 +52,7 @@ function opened(): Promise<IDBDatabase> {
       for (const [name, keyPath] of Object.entries(STORES))
         if (!request.result.objectStoreNames.contains(name)) request.result.createObjectStore(name, { keyPath });
     };
+    request.onblocked = () => reject(new Error("Another tab holds an older version of Nuntius. Close it, then load this page again."));
     request.onsuccess = () => {
       request.result.onversionchange = () => request.result.close(); // a page of a newer version is opened
       resolve(request.result);
