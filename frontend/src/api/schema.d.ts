@@ -777,6 +777,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/history/{change_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts back what stood before one change, whoever made it. */
+        post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/inquiry": {
         parameters: {
             query?: never;
@@ -794,7 +811,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/meetings/{meeting_id}/lines/{line_id}": {
+    "/api/meetings/{meeting_id}/lines": {
         parameters: {
             query?: never;
             header?: never;
@@ -802,9 +819,62 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
+        /** Adds a line by hand, resting on words of the transcript or on none. */
+        post: operations["addLine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/lines/{line_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of a line that an address names. */
+        get: operations["getLine"];
         /** Puts a person's text in place of a line. */
         put: operations["editLine"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Sets kind, section, owners, day, progress, remark or evidence of a line, or puts it elsewhere. */
+        patch: operations["changeLine"];
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/lines/{line_id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes one line of two. */
+        post: operations["joinLines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/lines/{line_id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes two lines of one. */
+        post: operations["splitLine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1594,6 +1664,57 @@ export interface paths {
         put?: never;
         /** Takes back one's own last change. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Earlier minutes, the newest first. */
+        get: operations["getVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/versions/{version_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Minutes as they stood, each line with whether it reads otherwise now. */
+        get: operations["getVersion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/versions/{version_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes one line of earlier minutes back, or all of them. */
+        post: operations["restoreVersion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2569,10 +2690,17 @@ export interface components {
             /** Password */
             password: string;
         };
-        /** EvidenceOut */
+        /**
+         * EvidenceOut
+         * @description Words `first` to `last` of a turn.
+         */
         EvidenceOut: {
             /** End */
             end: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
             /** Of Answer */
             of_answer: boolean;
             /** Quote */
@@ -2668,6 +2796,20 @@ export interface components {
         ExportsOut: {
             /** Exports */
             exports: components["schemas"]["ExportOut"][];
+        };
+        /**
+         * FateOut
+         * @description `now_in` is the line that stands for the one asked for; where there is none, how it read and until when.
+         */
+        FateOut: {
+            /** Now In */
+            now_in: number | null;
+            /** Text */
+            text: string;
+            /** Until */
+            until: string | null;
+            /** Version */
+            version: number | null;
         };
         /** FirstAccount */
         FirstAccount: {
@@ -2788,6 +2930,8 @@ export interface components {
             at: string;
             /** Before */
             before: string;
+            /** Id */
+            id: number;
             /** Start */
             start: number | null;
             /** Undone */
@@ -2863,6 +3007,11 @@ export interface components {
          * @enum {string}
          */
         JobState: "waiting" | "working" | "done" | "failed" | "cancelled";
+        /** JoinedWith */
+        JoinedWith: {
+            /** Other */
+            other: number;
+        };
         /** KindOut */
         KindOut: {
             /** Description */
@@ -2895,12 +3044,66 @@ export interface components {
          */
         LineKind: "note" | "decision" | "action" | "question" | "key_point" | "figure" | "risk" | "step" | "need" | "named" | "turning_point" | "sought";
         /**
+         * LineNew
+         * @description A line to be added behind the line `after`, or at the end of the section `place`.
+         *
+         *     `due_said` without `due` is a day as people say it, counted from the day of the meeting.
+         */
+        LineNew: {
+            /**
+             * After
+             * @default null
+             */
+            after: number | null;
+            /**
+             * Chapter
+             * @default 0
+             */
+            chapter: number;
+            /**
+             * Due
+             * @default null
+             */
+            due: string | null;
+            /**
+             * Due Said
+             * @default null
+             */
+            due_said: string | null;
+            /**
+             * Evidence
+             * @default []
+             */
+            evidence: components["schemas"]["PointedAt"][];
+            kind: components["schemas"]["LineKind"];
+            /**
+             * Owner
+             * @default []
+             */
+            owner: string[];
+            /** Place */
+            place: number;
+            /** @default open */
+            progress: components["schemas"]["Progress"];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * LineOut
          * @description `topic` is the title of its chapter where the line does not name what it is about itself.
+         *
+         *     `set_by_person` names the parts that a person set, which stay when minutes are made again.
          */
         LineOut: {
             /** Answer */
             answer: string | null;
+            /** By Hand */
+            by_hand: boolean;
             /** Chapter */
             chapter: number;
             /** Checked */
@@ -2922,6 +3125,11 @@ export interface components {
             owner: string[];
             /** Place */
             place: number;
+            progress: components["schemas"]["Progress"];
+            /** Remark */
+            remark: string;
+            /** Set By Person */
+            set_by_person: string[];
             state: components["schemas"]["LineState"];
             /** Text */
             text: string;
@@ -2930,6 +3138,56 @@ export interface components {
             topic: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LinePatch
+         * @description What of a line is to be otherwise; what is not given stays. A line is moved by naming one that it stands beside.
+         */
+        LinePatch: {
+            /**
+             * After
+             * @default null
+             */
+            after: number | null;
+            /**
+             * Before
+             * @default null
+             */
+            before: number | null;
+            /**
+             * Due
+             * @default null
+             */
+            due: string | null;
+            /**
+             * Due Said
+             * @default null
+             */
+            due_said: string | null;
+            /**
+             * Evidence
+             * @default null
+             */
+            evidence: components["schemas"]["PointedAt"][] | null;
+            /** @default null */
+            kind: components["schemas"]["LineKind"] | null;
+            /**
+             * Owner
+             * @default null
+             */
+            owner: string[] | null;
+            /**
+             * Place
+             * @default null
+             */
+            place: number | null;
+            /** @default null */
+            progress: components["schemas"]["Progress"] | null;
+            /**
+             * Remark
+             * @default null
+             */
+            remark: string | null;
         };
         /**
          * LineState
@@ -3533,6 +3791,18 @@ export interface components {
             title: string;
         };
         /**
+         * PointedAt
+         * @description Words `first` to `last` of a turn.
+         */
+        PointedAt: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
          * Problem
          * @description RFC 9457 problem details; `detail` is a sentence that a person can act on.
          */
@@ -3554,6 +3824,12 @@ export interface components {
              */
             type: string;
         };
+        /**
+         * Progress
+         * @description How far the task of an action is: what a person says of it, whether or not the line has been checked.
+         * @enum {string}
+         */
+        Progress: "open" | "done" | "dropped";
         /** PutAway */
         PutAway: {
             /** Put Away */
@@ -3739,6 +4015,14 @@ export interface components {
             nearest: components["schemas"]["Passage"][];
             /** Passages */
             passages: components["schemas"]["Passage"][];
+        };
+        /**
+         * Restored
+         * @description Which line of earlier minutes is wanted back; null for all of them.
+         */
+        Restored: {
+            /** Line */
+            line: number | null;
         };
         /**
          * Role
@@ -3931,6 +4215,13 @@ export interface components {
         SplitAt: {
             /** At */
             at: number;
+        };
+        /** SplitText */
+        SplitText: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
         };
         /** Stretch */
         Stretch: {
@@ -4189,6 +4480,69 @@ export interface components {
             same_title: string | null;
             /** Size */
             size: number;
+        };
+        /**
+         * VersionLine
+         * @description A line as it stood; `differs` says that it reads otherwise now, `gone` that it is not there any more.
+         */
+        VersionLine: {
+            /** Differs */
+            differs: boolean;
+            /** Due */
+            due: string | null;
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: number;
+            kind: components["schemas"]["LineKind"];
+            /** Owner */
+            owner: string[];
+            progress: components["schemas"]["Progress"];
+            /** Section */
+            section: string;
+            /** Text */
+            text: string;
+            thrown_out: components["schemas"]["ThrowOutReason"] | null;
+        };
+        /**
+         * VersionOut
+         * @description Earlier minutes, and the numbers of the lines that came since.
+         */
+        VersionOut: {
+            /** Added */
+            added: number[];
+            /** Id */
+            id: number;
+            /** Lines */
+            lines: components["schemas"]["VersionLine"][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+        };
+        /** VersionSummary */
+        VersionSummary: {
+            /** Id */
+            id: number;
+            length: components["schemas"]["Length"];
+            /** Lines */
+            lines: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * Replaced At
+             * Format: date-time
+             */
+            replaced_at: string;
+        };
+        /** VersionsOut */
+        VersionsOut: {
+            /** Versions */
+            versions: components["schemas"]["VersionSummary"][];
         };
         /**
          * VoiceFloorOut
@@ -5471,6 +5825,7 @@ export interface operations {
         parameters: {
             query?: {
                 most?: number;
+                mine?: boolean;
             };
             header?: never;
             path?: never;
@@ -5911,6 +6266,38 @@ export interface operations {
             };
         };
     };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                change_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     inquire: {
         parameters: {
             query?: never;
@@ -5946,6 +6333,73 @@ export interface operations {
             };
         };
     };
+    addLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineNew"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     editLine: {
         parameters: {
             query?: never;
@@ -5959,6 +6413,114 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    changeLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinePatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    joinLines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinedWith"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    splitLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitText"];
             };
         };
         responses: {
@@ -7589,6 +8151,105 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    restoreVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Restored"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

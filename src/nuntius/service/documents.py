@@ -26,8 +26,8 @@ from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
 from nuntius.service.floor import report_of
 from nuntius.store.errors import Conflict
-from nuntius.store.minutes import get_minutes
-from nuntius.store.models import LineRow, Meeting, MinutesRow, Recording
+from nuntius.store.minutes import written_minutes
+from nuntius.store.models import LineRow, Meeting, Recording
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of, with_names
 
@@ -77,14 +77,6 @@ def read_document(session: Session, meeting: Meeting, form: str, address: str) -
             return lambda: write_transcript_docx(facts.title, facts.facts, transcript)
         return lambda: write_pdf(write_transcript_html(facts, transcript))
     return _of_minutes(session, meeting, form, transcript, address)
-
-
-def written_minutes(session: Session, meeting: Meeting) -> MinutesRow:
-    """The minutes of a meeting. Raises Conflict before there are any."""
-    row = get_minutes(session, meeting.id)
-    if row is None:
-        raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
-    return row
 
 
 def _spans(session: Session, meeting: Meeting, recording: Recording | None, transcript: Transcript) -> list[Span]:
@@ -143,8 +135,11 @@ def _line(line: LineRow, transcript: Transcript, names: dict[str, str], titles: 
         tuple(times),
         line.place,
         line.chapter,
-        transcript.turns[line.evidence[0].turn].speaker,
+        transcript.turns[line.evidence[0].turn].speaker if line.evidence else "",
         line.due.isoformat() if line.due else "",
         tuple(times.values()),
         topic_label(line.kind, text, titles[line.chapter] if line.chapter < len(titles) else "", len(titles)),
+        line.progress,
+        line.remark,
+        line.id,
     )

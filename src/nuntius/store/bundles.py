@@ -42,7 +42,7 @@ from nuntius.store.transcripts import speakers_of, turns_of
 
 RECORDING_FIELDS = ("name", "is_text", "duration", "spans")
 LINE_FIELDS = (
-    "kind", "place", "chapter", "text", "person_text", "owner", "due", "due_said", "state", "answer", "why", "doubts", "thrown_out",
+    "kind", "place", "chapter", "text", "person_text", "owner", "due", "due_said", "state", "answer", "why", "doubts", "thrown_out", "progress", "remark", "set_by_person",
 )  # fmt: skip
 EVIDENCE_FIELDS = ("of_answer", "turn", "first", "last", "start", "end", "quote")
 MINUTES_FIELDS = (
@@ -135,6 +135,7 @@ def _minutes(minutes: MinutesRow | None) -> dict[str, object] | None:
             **_fields(line, LINE_FIELDS),
             "chapter": min(line.chapter, max(0, len(minutes.chapters) - 1)),  # fewer may have been made since
             "checked": line.checked_by is not None,
+            "by_hand": line.made_by is not None,
             "evidence": [_fields(each, EVIDENCE_FIELDS) for each in line.evidence],
         }
         for line in minutes.lines
@@ -232,6 +233,7 @@ def _minutes_row(user: User, meeting: Meeting, kept: b.KeptMinutes) -> MinutesRo
         LineRow(
             number=number,
             checked_by=user.id if line.checked else None,
+            made_by=user.id if line.by_hand else None,
             evidence=[EvidenceRow(**each.model_dump()) for each in line.evidence],
             **line.model_dump(include=set(LINE_FIELDS)),
         )

@@ -9,6 +9,8 @@ from nuntius.core.minutes.line import ThrowOutReason
 from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
+from nuntius.store.line_changes import set_line
+from nuntius.store.line_changes import stands as line_stands
 from nuntius.store.models import (
     Base,
     Change,
@@ -25,7 +27,7 @@ from nuntius.store.models import (
 from nuntius.store.people import named_person
 from nuntius.store.rooms import room_of, touch
 from nuntius.store.transcripts import packed, speaker_of, turns_of, unpacked
-from nuntius.store.turn_pieces import replace_turns
+from nuntius.store.turn_pieces import pieces_at, replace_turns
 from nuntius.store.undoable import Edit, Field, FieldSet, Step, Together, TurnsReplaced, edit_of, row_of
 
 LONGEST_LINE = 4000  # characters
@@ -33,12 +35,17 @@ LONGEST_TURN = 20_000  # characters
 
 
 def name_voice(session: Session, user: User, meeting: Meeting, speaker_id: int, name: str | None) -> Change:
-    """Matches a voice to the person of this name (made if new), or to nobody."""
+    """Matches a voice to the person of this name (made if new), or to nobody.
+
+    Whoever spoke took part: the person joins those who did. Where that opens the meeting to an account, only whoever
+    runs it adds them.
+    """
     speaker = speaker_of(session, meeting, speaker_id)
     person = named_person(session, meeting.workspace_id, name) if name and name.strip() else None
-    return _do(
-        session, user, meeting, FieldSet(Field.VOICE, speaker.id, speaker.person_id, person.id if person else None)
-    )
+    named = FieldSet(Field.VOICE, speaker.id, speaker.person_id, person.id if person else None)
+    if person is None or person in meeting.people or (person.user_id and meeting.runner_id != user.id):
+        return _do(session, user, meeting, named)
+    return change_together(session, user, meeting, [named, FieldSet(Field.THERE, person.id, None, meeting.id)])
 
 
 def correct_turn(
@@ -93,7 +100,7 @@ def edit_line(
     session: Session, user: User, meeting: Meeting, line_id: int, text: str, was: str | None = None
 ) -> Change:
     """Puts a person's text in place of a line. Raises ChangedMeanwhile where another than `was` stands there by now."""
-    line = _line(session, meeting, line_id)
+    line = line_of(session, meeting, line_id)
     _unchanged(session, meeting, Field.LINE, line.id, was, line.person_text or line.text)
     text = " ".join(text.split())
     if not text or len(text) > LONGEST_LINE:
@@ -103,13 +110,13 @@ def edit_line(
 
 def tick_line(session: Session, user: User, meeting: Meeting, line_id: int, checked: bool) -> Change:
     """Marks a line as checked by this person, or takes the tick away."""
-    line = _line(session, meeting, line_id)
+    line = line_of(session, meeting, line_id)
     return _do(session, user, meeting, FieldSet(Field.TICK, line.id, line.checked_by, user.id if checked else None))
 
 
 def throw_out(session: Session, user: User, meeting: Meeting, line_id: int, reason: ThrowOutReason | None) -> Change:
     """Throws a line out of the minutes for a reason, or takes it back in."""
-    line = _line(session, meeting, line_id)
+    line = line_of(session, meeting, line_id)
     return _do(session, user, meeting, FieldSet(Field.THROW, line.id, line.thrown_out, reason))
 
 
@@ -212,6 +219,34 @@ def redo(session: Session, user: User, meeting: Meeting) -> Change:
     return change
 
 
+def take_back(session: Session, user: User, meeting: Meeting, change_id: int) -> Change:
+    """Puts back what stood before one change, whoever made it, as a change of `user`'s own.
+
+    Raises NotFound, Conflict where something else stands there by now.
+    """
+    change = session.get(Change, change_id)
+    if change is None or change.meeting_id != meeting.id:
+        raise NotFound()
+    edit = edit_of(change).reversed()
+    steps = edit.steps if isinstance(edit, Together) else (edit,)
+    if change.undone or not steps or not all(_stands(session, step) for step in steps):
+        raise Conflict("This was changed again, or taken back, since. Take the later change back first.")
+    return _do(session, user, meeting, edit)
+
+
+def _stands(session: Session, step: Step) -> bool:
+    """Whether what a step begins from stands there; what is written again in any case does not matter."""
+    if isinstance(step, TurnsReplaced):
+        return pieces_at(session, step) == step.before
+    if step.field in (Field.LINE_SET, Field.LINE_ROW):
+        return line_stands(session, step)
+    if step.field == Field.THERE:
+        return True
+    table, column = _COLUMNS[step.field]
+    row = session.get(table, step.target)
+    return step.field in _REWRITTEN or (row is not None and getattr(row, column) == step.before)
+
+
 def _newest(session: Session, user: User, meeting: Meeting, undone: bool) -> Change:
     query = select(Change).where(Change.meeting_id == meeting.id, Change.user_id == user.id, Change.undone.is_(undone))
     change = session.scalars(query.order_by(Change.id.desc())).first()
@@ -247,7 +282,8 @@ _COLUMNS: dict[Field, tuple[type[Base], str]] = {
     Field.SPANS: (Recording, "spans"),
 }
 # What is written again from the turns in any case, so that a change goes on without it where the minutes are others by now.
-_FOLLOWS = (Field.HEARD, Field.LINE, Field.ANSWER, Field.CHAPTERS, Field.OWNER)
+_REWRITTEN = (Field.HEARD, Field.ANSWER, Field.CHAPTERS, Field.OWNER)
+_FOLLOWS = (*_REWRITTEN, Field.LINE)
 
 
 def _apply(session: Session, edit: Edit) -> None:
@@ -263,12 +299,28 @@ def _apply(session: Session, edit: Edit) -> None:
 
 
 def _set(session: Session, step: FieldSet) -> None:
+    if step.field in (Field.LINE_SET, Field.LINE_ROW):
+        set_line(session, step)
+        return
+    if step.field == Field.THERE:
+        _set_there(session, step)
+        return
     table, column = _COLUMNS[step.field]
     row = session.get(table, step.target)
     if row is None:
         raise Conflict("The minutes were made again since, so this change can no longer be taken back.")
     setattr(row, column, step.after)
     _tell_room(session, row)
+    session.flush()
+
+
+def _set_there(session: Session, step: FieldSet) -> None:
+    """Adds somebody to those who took part, or takes them off; where they are so already, nothing changes."""
+    person, meeting = session.get_one(Person, step.target), session.get_one(Meeting, step.after or step.before)
+    if step.after is not None and person not in meeting.people:
+        meeting.people.append(person)
+    elif step.after is None and person in meeting.people:
+        meeting.people.remove(person)
     session.flush()
 
 
@@ -282,7 +334,8 @@ def _tell_room(session: Session, row: Base) -> None:
         row.version = version
 
 
-def _line(session: Session, meeting: Meeting, line_id: int) -> LineRow:
+def line_of(session: Session, meeting: Meeting, line_id: int) -> LineRow:
+    """One line of the minutes of a meeting. Raises NotFound."""
     query = select(LineRow).join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
     line = session.scalar(query.where(LineRow.id == line_id, MinutesRow.meeting_id == meeting.id))
     if line is None:

@@ -38,6 +38,7 @@ from nuntius.store.rooms import room_of
 from nuntius.store.transcripts import packed, turns_of, unpacked
 from nuntius.store.undoable import OF_LINE, TOGETHER, Field
 from nuntius.store.uploads import beside
+from nuntius.store.versions import forget_versions
 
 
 def to_cut(session: Session, meeting: Meeting, start: float, end: float) -> tuple[Recording, float]:
@@ -132,8 +133,10 @@ def _cut_words(session: Session, meeting: Meeting, start: float, end: float) -> 
     forget_passages(session, meeting.id, start, end, titles)
     session.execute(delete(TurnRow).where(TurnRow.meeting_id == meeting.id, TurnRow.words == []))
     pictures = cut_pictures(session, meeting.id, start, end)
-    # changes of several things at once, and of live lines, hold words of theirs: none of them can be taken back any more
-    session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_((TOGETHER, Field.LIVE))))
+    # these changes, and earlier minutes, hold words of their own: none of them can be taken back any more
+    of_words = (TOGETHER, Field.LIVE, Field.LINE_SET, Field.LINE_ROW)
+    session.execute(delete(Change).where(Change.meeting_id == meeting.id, Change.kind.in_(of_words)))
+    forget_versions(session, meeting.id)
     written = (MarkRow.label == CHAT, MarkRow.start < end, MarkRow.end > start)
     session.execute(delete(MarkRow).where(MarkRow.meeting_id == meeting.id, *written))
     room = room_of(session, meeting.id)

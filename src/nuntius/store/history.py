@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any, cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from nuntius.store.accounts import account_names
 from nuntius.store.models import Change, LineRow, Meeting, Person, Speaker, TurnRow
-from nuntius.store.undoable import Edit, Field, FieldSet, Together, TurnsReplaced, edit_of
+from nuntius.store.undoable import OF_LINE, Edit, Field, FieldSet, Together, TurnsReplaced, edit_of
 
 MOST = 500  # changes shown, the newest first
 SHOWN = 300  # characters of a text that are shown
@@ -18,6 +19,7 @@ SHOWN = 300  # characters of a text that are shown
 class HistoryEntry:
     """One change in words; `start` is the second of the recording that it is about, where there is one."""
 
+    id: int
     who: str
     at: datetime
     what: str
@@ -33,7 +35,9 @@ def history_of(session: Session, meeting: Meeting) -> list[HistoryEntry]:
     people = dict(session.execute(select(Person.id, Person.label)).tuples().all())
     query = select(Change).where(Change.meeting_id == meeting.id).order_by(Change.id.desc()).limit(MOST)
     return [
-        HistoryEntry(names.get(c.user_id, "Somebody"), c.at, *_described(session, edit_of(c), people), undone=c.undone)
+        HistoryEntry(
+            c.id, names.get(c.user_id, "Somebody"), c.at, *_described(session, edit_of(c), people), undone=c.undone
+        )
         for c in session.scalars(query)
     ]
 
@@ -41,7 +45,8 @@ def history_of(session: Session, meeting: Meeting) -> list[HistoryEntry]:
 def _described(session: Session, edit: Edit, people: dict[int, str]) -> tuple[str, str, str, float | None]:
     """What was done, the texts before and after, and where."""
     if isinstance(edit, Together):
-        return _described_together(edit)
+        named = next((s for s in edit.steps if isinstance(s, FieldSet) and s.field == Field.VOICE), None)
+        return _described_together(session, edit) if named is None else _described(session, named, people)
     before, after = edit.before, edit.after
     match edit.field:
         case Field.VOICE:
@@ -54,6 +59,8 @@ def _described(session: Session, edit: Edit, people: dict[int, str]) -> tuple[st
             return "Corrected what was said", _text(before) or heard, _text(after) or heard, _begin(after or before)
         case Field.LIVE:
             return "Corrected what was being said", str(before or ""), str(after or ""), None
+    if edit.field in (Field.LINE_SET, Field.LINE_ROW):
+        return _described_line(session, [edit])
     line = session.get(LineRow, edit.target)
     start = min((e.start for e in line.evidence), default=None) if line else None
     written = (line.person_text or line.text) if line else ""
@@ -67,12 +74,14 @@ def _described(session: Session, edit: Edit, people: dict[int, str]) -> tuple[st
     return "Changed the record", "", "", None
 
 
-def _described_together(edit: Together) -> tuple[str, str, str, float | None]:
+def _described_together(session: Session, edit: Together) -> tuple[str, str, str, float | None]:
     replaced = next((step for step in edit.steps if isinstance(step, TurnsReplaced)), None)
     if replaced is not None:
         said = replaced.before[0].person_words or replaced.before[0].words
         return _what(replaced), "", _short(_text(said)), _begin(said)
     steps = [step for step in edit.steps if isinstance(step, FieldSet)]
+    if steps and all(step.field in OF_LINE for step in steps):
+        return _described_line(session, steps)
     if any(step.field == Field.TURN_VOICE for step in steps):
         return "Made two voices one", "", "", None
     turns = [step for step in steps if step.field == Field.TURN]
@@ -81,6 +90,55 @@ def _described_together(edit: Together) -> tuple[str, str, str, float | None]:
     old, new = turns[0].before, turns[0].after
     more = f" in {len(turns)} turns" if len(turns) > 1 else ""
     return f"Put words in place of others{more}", _text(old), _text(new), _begin(new or old)
+
+
+SAID_OF = {  # a column of a line, and what was done where a person set it
+    "person_text": "Reworded a line",
+    "kind": "Changed what a line is",
+    "place": "Moved a line to another section",
+    "number": "Moved a line",
+    "owner": "Changed who does it",
+    "due": "Changed by when",
+    "due_said": "Changed by when",
+    "remark": "Remarked on a line",
+    "evidence": "Changed what a line rests on",
+    "answer": "Changed an answer",
+    "thrown_out": "Took lines back in or out",
+}
+TWO_LINES = 2  # a line and what it was joined with or split from
+PROGRESS = {"open": "Said that a task is open", "done": "Said that a task is done", "dropped": "Dropped a task"}
+
+
+def _described_line(session: Session, steps: list[FieldSet]) -> tuple[str, str, str, float | None]:
+    """What was done to lines as a whole, or to columns of one."""
+    first = steps[0]
+    line = session.get(LineRow, first.target)
+    values = {**_values(first.before), **_values(first.after)}
+    written = str(values.get("person_text") or values.get("text") or (line and (line.person_text or line.text)) or "")
+    evidence = values.get("evidence") or ([{"start": e.start} for e in line.evidence] if line else [])
+    start = min((each["start"] for each in evidence), default=None)
+    rows = [step for step in steps if step.field == Field.LINE_ROW]
+    if len(steps) > TWO_LINES:
+        return "Took earlier minutes back", "", "", None
+    if rows and len(steps) > 1:
+        return ("Joined two lines" if rows[0].after is None else "Split a line"), "", written, start
+    if rows:
+        return ("Added a line" if rows[0].after is not None else "Removed a line"), "", written, start
+    before, after = _values(first.before), _values(first.after)
+    if "progress" in after:
+        return PROGRESS.get(after["progress"], ""), "", written, start
+    column = next((name for name in SAID_OF if name in after), "person_text")
+    shown = written if column in ("number", "place", "evidence", "kind", "thrown_out") else None
+    return SAID_OF[column], "" if shown else _value(before.get(column)), shown or _value(after.get(column)), start
+
+
+def _values(state: object) -> dict[str, Any]:
+    return cast("dict[str, Any]", state) if isinstance(state, dict) else {}
+
+
+def _value(value: Any) -> str:
+    """A value of a line as it reads; "" for none."""
+    return _short(", ".join(map(str, value)) if isinstance(value, list) else str(value or ""))
 
 
 def _what(replaced: TurnsReplaced) -> str:

@@ -9,7 +9,7 @@ from sqlalchemy import ColumnElement, Select, and_, case, exists, func, or_, sel
 from sqlalchemy.orm import InstrumentedAttribute, Session, lazyload, selectinload
 
 from nuntius.core.jobs import GOING_ON, STOPPED, JobState
-from nuntius.core.minutes.line import LineKind, LineState
+from nuntius.core.minutes.line import LineKind, LineState, Progress
 from nuntius.core.people import name_key
 from nuntius.core.rooms import RoomState, UploadRole
 from nuntius.store.errors import Conflict
@@ -195,7 +195,7 @@ def _line_counts(session: Session, ids: list[str]) -> dict[str, tuple[int, int]]
 
 @dataclass(frozen=True, slots=True)
 class FoundAction:
-    """An action that nobody has ticked, its meeting, and the names by which its voices go."""
+    """An action that is still to be done, its meeting, and the names by which its voices go."""
 
     line: LineRow
     meeting_id: str
@@ -203,8 +203,11 @@ class FoundAction:
     names: dict[str, str]
 
 
-def open_actions(session: Session, user: User, most: int = PAGE) -> tuple[list[FoundAction], int]:
-    """The open actions of all meetings of `user`, the earliest due date first, `most` of them; how many there are."""
+def open_actions(session: Session, user: User, most: int = PAGE, mine: bool = False) -> tuple[list[FoundAction], int]:
+    """What is still to be done of all meetings of `user`, the earliest due date first, `most` of it; how much there is.
+
+    `mine` takes only what `user` took on, by name or by voice. Whether a line was checked has no part in it.
+    """
     query = (
         select(LineRow, Meeting.id, Meeting.title)
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
@@ -212,16 +215,28 @@ def open_actions(session: Session, user: User, most: int = PAGE) -> tuple[list[F
         .where(
             Meeting.id.in_(open_to(user).with_only_columns(Meeting.id)),
             LineRow.kind == LineKind.ACTION,
-            LineRow.checked_by.is_(None),
+            LineRow.progress == Progress.OPEN,
             LineRow.thrown_out.is_(None),
             LineRow.state != LineState.SUPERSEDED,
         )
     )
+    if mine:
+        query = query.where(_owned_by(user))
     total = session.scalar(select(func.count()).select_from(query.with_only_columns(LineRow.id).subquery())) or 0
     ordered = query.order_by(LineRow.due.is_(None), LineRow.due, Meeting.starts_at.desc(), LineRow.number)
     rows = session.execute(ordered.options(lazyload(LineRow.evidence)).limit(most)).tuples().all()
     names = voice_names(session, {meeting_id for _, meeting_id, _ in rows})
     return [FoundAction(line, at, title, names.get(at, {})) for line, at, title in rows], total
+
+
+def _owned_by(user: User) -> ColumnElement[bool]:
+    """Whether a line names a person as an owner: by name, or by a voice that is theirs."""
+    owner = func.json_each(LineRow.owner).table_valued("value")
+    voices = select(Speaker.label).where(
+        Speaker.meeting_id == MinutesRow.meeting_id, Speaker.person_id == user.person.id
+    )
+    mine = or_(owner.c.value == user.person.label, owner.c.value.in_(voices))
+    return exists(select(owner.c.value).where(mine))
 
 
 def voice_names(session: Session, ids: Collection[str]) -> dict[str, dict[str, str]]:

@@ -35,6 +35,7 @@ def trust_of(session: Session, user: User) -> list[Trust]:
         select(LineRow.kind, outcome, LineRow.thrown_out, func.count())
         .join(MinutesRow, MinutesRow.id == LineRow.minutes_id)
         .where(MinutesRow.meeting_id.in_(open_to(user).with_only_columns(Meeting.id)), LineRow.kind != LineKind.NOTE)
+        .where(LineRow.made_by.is_(None))
         .group_by(LineRow.kind, outcome, LineRow.thrown_out)
     )
     made: dict[LineKind, Trust] = {}

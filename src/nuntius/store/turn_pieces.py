@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from nuntius.store.errors import Conflict
 from nuntius.store.models import MinutesRow, TurnRow
 from nuntius.store.transcripts import turns_of
-from nuntius.store.undoable import TurnsReplaced, Words
+from nuntius.store.undoable import Piece, TurnsReplaced, Words, piece_of
 
 
 def words_of(turn: TurnRow) -> Words:
@@ -42,6 +42,13 @@ def replace_turns(session: Session, step: TurnsReplaced) -> None:
         session.add(TurnRow(meeting_id=meeting_id, number=number + place, **values))
     session.flush()
     _follow(session, meeting_id, number, len(before), len(after))
+
+
+def pieces_at(session: Session, step: TurnsReplaced) -> tuple[Piece, ...]:
+    """The turns that stand where a change puts others."""
+    last = step.number + len(step.before) - 1
+    where = (TurnRow.meeting_id == step.meeting_id, TurnRow.number.between(step.number, last))
+    return tuple(piece_of(row) for row in session.scalars(select(TurnRow).where(*where).order_by(TurnRow.number)))
 
 
 def _follow(session: Session, meeting_id: str, number: int, was: int, now: int) -> None:

@@ -19,11 +19,14 @@ class Field(StrEnum):
     """What a change sets, under the name that the table keeps."""
 
     VOICE = "voice"  # the person that a voice is matched to
+    THERE = "there"  # a person who took part: None, then the meeting
     TURN = "turn"  # a person's words of a turn
     LIVE = "live"  # a person's text of a live line
     LINE = "line"  # a person's text of a line of the minutes
     TICK = "tick"  # who has checked a line
     THROW = "throw"  # why a line was thrown out
+    LINE_SET = "line set"  # columns of a line, by their names, as `line_rows` gives them
+    LINE_ROW = "line row"  # a whole line, or None where there is none
     HEARD = "heard"  # the text of a line as it was made
     ANSWER = "answer"
     OWNER = "owner"
@@ -32,7 +35,7 @@ class Field(StrEnum):
     SPANS = "spans"  # who spoke when
 
 
-OF_LINE = (Field.LINE, Field.TICK, Field.THROW)
+OF_LINE = (Field.LINE, Field.TICK, Field.THROW, Field.LINE_SET, Field.LINE_ROW)
 OF_TURNS = (Field.TURN, Field.TURN_VOICE, Field.SPANS)
 TURNS, TOGETHER = "turns", "together"  # kinds of the two other forms
 

@@ -7,7 +7,8 @@ from urllib.parse import quote
 from flask import Response
 from sqlalchemy.orm import Session
 
-from nuntius.service.documents import Written, read_document, written_minutes
+from nuntius.service.documents import Written, read_document
+from nuntius.store.minutes import written_minutes
 from nuntius.store.models import Meeting
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of

@@ -10,6 +10,7 @@ from nuntius.web.schemas import Wire
 class HistoryEntryOut(Wire):
     """What somebody changed; `start` in seconds of the recording, where it is about a moment."""
 
+    id: int
     who: str
     at: datetime
     what: str

@@ -2,7 +2,16 @@
 
 from datetime import date, datetime
 
-from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.core.minutes.line import (
+    Layout,
+    Length,
+    LineDoubt,
+    LineKind,
+    LineState,
+    MinutesSource,
+    Progress,
+    ThrowOutReason,
+)
 from nuntius.core.rooms import BreakKind
 from nuntius.web.schemas import MeetingOut, Wire
 
@@ -39,7 +48,11 @@ class DoubtOut(Wire):
 
 
 class EvidenceOut(Wire):
+    """Words `first` to `last` of a turn."""
+
     turn: int
+    first: int
+    last: int
     start: float
     end: float
     quote: str
@@ -47,7 +60,10 @@ class EvidenceOut(Wire):
 
 
 class LineOut(Wire):
-    """`topic` is the title of its chapter where the line does not name what it is about itself."""
+    """`topic` is the title of its chapter where the line does not name what it is about itself.
+
+    `set_by_person` names the parts that a person set, which stay when minutes are made again.
+    """
 
     id: int
     kind: LineKind
@@ -62,6 +78,10 @@ class LineOut(Wire):
     chapter: int
     topic: str
     checked: bool
+    progress: Progress
+    remark: str
+    set_by_person: list[str]
+    by_hand: bool
     thrown_out: ThrowOutReason | None
     why: str
     doubts: list[LineDoubt]

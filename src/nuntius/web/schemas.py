@@ -84,6 +84,7 @@ class FirstTurn(BaseModel):
 
 class ActionsQuery(BaseModel):
     most: int = Field(default=50, ge=1, le=200)
+    mine: bool = False
 
 
 class SignIn(Wire):

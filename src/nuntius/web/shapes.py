@@ -282,11 +282,17 @@ def line_out(line: LineRow, names: dict[str, str], chapters: tuple[str, ...] = (
         chapter=line.chapter,
         topic=topic_label(line.kind, line.person_text or text, title, len(chapters)),
         checked=line.checked_by is not None,
+        progress=line.progress,
+        remark=line.remark,
+        set_by_person=line.set_by_person,
+        by_hand=line.made_by is not None,
         thrown_out=line.thrown_out,
         why=line.why,
         doubts=line.doubts,
         evidence=[
-            rec.EvidenceOut(turn=e.turn, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer)
+            rec.EvidenceOut(
+                turn=e.turn, first=e.first, last=e.last, start=e.start, end=e.end, quote=e.quote, of_answer=e.of_answer
+            )
             for e in line.evidence
         ],
     )

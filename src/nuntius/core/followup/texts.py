@@ -81,7 +81,7 @@ def checklist(occasion: Occasion, lines: Iterable[FollowupLine]) -> tuple[Piece,
     owners = dict.fromkeys(", ".join(line.owner) for line in sorted(tasks, key=lambda line: not line.owner))
     made = [Piece(f"{occasion.title}, {occasion.day}")]
     for owner in owners:
-        items = [Piece(f"[ ] {_dated(line)}", (line.id,)) for line in tasks if ", ".join(line.owner) == owner]
+        items = [Piece(f"{_box(line)} {_dated(line)}", (line.id,)) for line in tasks if ", ".join(line.owner) == owner]
         made += _part(f"{owner or manners.NOBODY.capitalize()}:", items)
     return (*made, *([] if tasks else [Piece(manners.PART_MISSING)]))
 
@@ -151,8 +151,13 @@ def _item(text: str, line: FollowupLine) -> Piece:
     return Piece(f"- {text}", (line.id,))
 
 
+def _box(line: FollowupLine) -> str:
+    return "[x]" if line.state == LineState.SETTLED else "[ ]"
+
+
 def _task(line: FollowupLine) -> str:
-    return f"{', '.join(line.owner) or manners.NOBODY}: {_dated(line)}"
+    done = f" ({manners.DONE})" if line.state == LineState.SETTLED else ""
+    return f"{', '.join(line.owner) or manners.NOBODY}: {_dated(line)}{done}"
 
 
 def _dated(line: FollowupLine) -> str:

@@ -5,7 +5,16 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, FailFast, Field
 
-from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.core.minutes.line import (
+    Layout,
+    Length,
+    LineDoubt,
+    LineKind,
+    LineState,
+    MinutesSource,
+    Progress,
+    ThrowOutReason,
+)
 from nuntius.core.rooms import BreakKind
 
 SCHEMA = "nuntius.meeting/1"
@@ -105,6 +114,10 @@ class KeptLine(Kept):
     doubts: Items[str] = Field(default=[], json_schema_extra={"items": {"enum": list(LineDoubt)}})
     checked: bool
     thrown_out: ThrowOutReason | None
+    progress: Progress = Progress.OPEN
+    remark: Text = ""
+    set_by_person: Items[Annotated[str, Field(max_length=20)]] = []  # names of what a person set
+    by_hand: bool = False
     evidence: Items[KeptEvidence]
 
 

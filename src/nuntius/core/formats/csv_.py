@@ -6,7 +6,7 @@ from io import StringIO
 
 from nuntius.core.floor_report import FloorReport
 from nuntius.core.formats.markdown import WrittenMinutes
-from nuntius.core.minutes.line import LineKind
+from nuntius.core.minutes.line import LineKind, LineState
 from nuntius.core.transcript.transcript import Transcript
 
 STARTS_FORMULA = (
@@ -44,7 +44,7 @@ def write_transcript_csv(transcript: Transcript) -> Iterator[str]:
 
 
 def write_actions_csv(minutes: WrittenMinutes) -> Iterator[str]:
-    """A row an action: who, what, by when, the words of that, whether it was checked, where it was said."""
+    """A row an action: who, what, by when, the words of that, how far it is, whether it was checked, where it was said."""
     actions = [line for line in minutes.lines if line.kind == LineKind.ACTION]
     rows = (
         (
@@ -52,13 +52,14 @@ def write_actions_csv(minutes: WrittenMinutes) -> Iterator[str]:
             a.text,
             a.due_date or "",
             a.due_said,
-            a.state,
+            a.state if a.state == LineState.SUPERSEDED else a.progress,
             "yes" if a.checked else "no",
             ", ".join(a.passages),
+            a.note,
         )
         for a in actions
     )
-    yield from table(("owner", "task", "due", "due as said", "state", "checked", "times"), rows)
+    yield from table(("owner", "task", "due", "due as said", "state", "checked", "times", "remark"), rows)
 
 
 def write_floor_csv(report: FloorReport) -> Iterator[str]:

@@ -12,7 +12,7 @@ from docx.shared import Pt, RGBColor
 from nuntius.core.errors import TranscriptUnreadable
 from nuntius.core.formats.markdown import WrittenLine, WrittenMinutes, laid_out
 from nuntius.core.formats.safe import plain
-from nuntius.core.minutes.line import LineKind, LineState
+from nuntius.core.minutes.line import LineKind
 from nuntius.core.times import short_clock
 from nuntius.core.transcript.transcript import Transcript
 
@@ -75,7 +75,7 @@ def _document(title: str, facts: tuple[str, ...]) -> Doc:
 
 def _item(document: Doc, line: WrittenLine) -> None:
     paragraph = document.add_paragraph(style="List Bullet")
-    paragraph.add_run(plain(line.text)).font.strike = line.state == LineState.SUPERSEDED
+    paragraph.add_run(plain(line.text)).font.strike = line.gone
     if line.remark:
         paragraph.add_run(f" — {plain(line.remark)}")
     _small(paragraph, f"  [{plain(line.stands)}]")
@@ -91,7 +91,9 @@ def _table(document: Doc, actions: list[WrittenLine]) -> None:
         who, what, when = table.add_row().cells
         who.text = plain(line.who)
         what.text = ""
-        what.paragraphs[0].add_run(plain(line.text)).font.strike = line.state == LineState.SUPERSEDED
+        what.paragraphs[0].add_run(plain(line.text)).font.strike = line.gone
+        if line.remark:
+            what.paragraphs[0].add_run(f" — {plain(line.remark)}")
         _small(what.paragraphs[0], f"  [{plain(line.stands)}]")
         when.text = line.when
     document.add_paragraph()

@@ -39,8 +39,11 @@ _PAGE = """<!doctype html>
 {%- for clock in line.passages -%}
 {%- if not loop.first %}, {% endif -%}
 {%- if minutes.link and line.seconds %}<a href="{{ minutes.link }}#t={{ "%.1f" | format(line.seconds[loop.index0]) }}">{{ clock }}</a>{% else %}{{ clock }}{% endif -%}
+{%- else -%}
+added by hand
 {%- endfor -%}
 </span>{% if line.topic %} <span class="topic">· {{ line.topic }}</span>{% endif %}{% endmacro %}
+{% macro remark(line) %}{% if line.remark %}<br>{{ line.remark[0] | upper }}{{ line.remark[1:] }}{% endif %}{% endmacro %}
 <h1>{{ minutes.title }}</h1>
 <ul class="facts">{% for fact in minutes.facts %}<li>{{ fact }}</li>{% endfor %}</ul>
 {% for title, parts in sections %}
@@ -55,7 +58,7 @@ _PAGE = """<!doctype html>
 <tbody>
 {% for line in actions %}
 <tr><td>{{ line.who }}</td>
-<td><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span> {{ times(line) }}</td>
+<td><span{% if line.gone %} class="gone"{% endif %}>{{ line.text }}</span>{{ remark(line) }} {{ times(line) }}</td>
 <td>{{ line.when }}</td></tr>
 {% endfor %}
 </tbody>
@@ -64,8 +67,7 @@ _PAGE = """<!doctype html>
 {% if others %}
 <ul class="lines">
 {% for line in others %}
-<li><span{% if line.state == "superseded" %} class="gone"{% endif %}>{{ line.text }}</span>
-{% if line.remark %}<br>{{ line.remark[0] | upper }}{{ line.remark[1:] }}{% endif %}
+<li><span{% if line.gone %} class="gone"{% endif %}>{{ line.text }}</span>{{ remark(line) }}
 &#32;{{ times(line) }}</li>
 {% endfor %}
 </ul>

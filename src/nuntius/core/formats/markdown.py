@@ -3,14 +3,15 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from nuntius.core.minutes.line import Layout, LineKind, LineState
+from nuntius.core.minutes.line import Layout, LineKind, LineState, Progress
 
 
 @dataclass(frozen=True, slots=True)
 class WrittenLine:
     """A line as it stands for the reader; `passages` are clock times such as `12:04`.
 
-    `place` is the number of its section, `chapter` that of its chapter, `speaker` who said what it rests on.
+    `place` is the number of its section, `chapter` that of its chapter, `speaker` who said what it rests on. `note` is
+    what a person remarked on it, `id` the number that stays with it. Without passages it was added by hand.
     """
 
     kind: LineKind
@@ -28,6 +29,9 @@ class WrittenLine:
     due_date: str = ""  # ISO 8601
     seconds: tuple[float, ...] = ()  # where the passages begin
     topic: str = ""  # the title of its chapter, where the line does not name it itself
+    progress: Progress = Progress.OPEN  # of an action
+    note: str = ""
+    id: int = 0
 
     @property
     def who(self) -> str:
@@ -42,11 +46,21 @@ class WrittenLine:
     @property
     def stands(self) -> str:
         """Where it was said, and under which topic where it does not say so itself."""
-        return ", ".join(self.passages) + (f" · {self.topic}" if self.topic else "")
+        return (", ".join(self.passages) or "added by hand") + (f" · {self.topic}" if self.topic else "")
+
+    @property
+    def gone(self) -> bool:
+        """Whether it no longer holds: replaced in the talk, or dropped by a person."""
+        return self.state == LineState.SUPERSEDED or self.progress == Progress.DROPPED
 
     @property
     def remark(self) -> str:
-        """What stands behind the line: the answer, or that there is none, or what replaced it."""
+        """What stands behind the line: the answer, or that there is none, what replaced it, how far it is, a person's remark."""
+        done = self.progress if self.kind == LineKind.ACTION and self.progress != Progress.OPEN else ""
+        return "; ".join(part for part in (self._outcome, done, self.note) if part)
+
+    @property
+    def _outcome(self) -> str:
         if self.kind == LineKind.QUESTION:
             return self.answer or "the record holds no answer"
         if self.kind == LineKind.NEED:
@@ -110,7 +124,7 @@ def _parts(
 
 
 def _row(line: WrittenLine) -> str:
-    box = ("[x] " if line.checked else "[ ] ") if line.kind == LineKind.ACTION else ""
+    box = ("[x] " if line.progress == Progress.DONE else "[ ] ") if line.kind == LineKind.ACTION else ""
     parts = [f"- {box}{_plain(line.text)}"]
     if line.kind == LineKind.ACTION:
         parts.append(" — " + _plain(line.who))

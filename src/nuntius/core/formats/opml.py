@@ -8,7 +8,7 @@ from xml.etree.ElementTree import Element, SubElement, indent, tostring
 
 from nuntius.core.formats.markdown import WrittenMinutes
 from nuntius.core.formats.safe import plain
-from nuntius.core.minutes.line import LineKind, LineState
+from nuntius.core.minutes.line import LineKind
 
 
 def write_opml(minutes: WrittenMinutes) -> Iterable[str]:
@@ -17,7 +17,7 @@ def write_opml(minutes: WrittenMinutes) -> Iterable[str]:
     SubElement(SubElement(root, "head"), "title").text = plain(minutes.title)
     body = SubElement(root, "body")
     for number, title in enumerate(minutes.chapters):
-        lines = [line for line in minutes.lines if line.chapter == number and line.state != LineState.SUPERSEDED]
+        lines = [line for line in minutes.lines if line.chapter == number and not line.gone]
         if not lines:
             continue
         chapter = SubElement(body, "outline", text=plain(title))

@@ -32,6 +32,14 @@ class LineState(StrEnum):
     PROPOSED = "proposed"
 
 
+class Progress(StrEnum):
+    """How far the task of an action is: what a person says of it, whether or not the line has been checked."""
+
+    OPEN = "open"
+    DONE = "done"
+    DROPPED = "dropped"
+
+
 class LineDoubt(StrEnum):
     """Why a line is worth a look before the minutes go out."""
 
@@ -97,6 +105,7 @@ RULES = frozenset(  # that write lines; the Record tells each in words
         "a person's note",
         "a person's own remark",
         "a rule for all",
+        "added by hand",  # `BY_HAND`
         "an instruction",
         "an objection stuck",
         "asked",
@@ -126,6 +135,7 @@ RULES = frozenset(  # that write lines; the Record tells each in words
         "when to meet again",
     )
 )
+BY_HAND = "added by hand"
 SOUGHT = "was looked for"  # how what a section of a person's own looks for ends
 
 

@@ -4,7 +4,7 @@ from nuntius.store.models.base import Base, new_id, now
 from nuntius.store.models.compilation import Compilation, CompiledPassage
 from nuntius.store.models.excerpt import Excerpt
 from nuntius.store.models.meeting import Meeting, attendance
-from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow
+from nuntius.store.models.minutes import EvidenceRow, LineRow, MinutesRow, MinutesVersion
 from nuntius.store.models.people import (
     AccessToken,
     Activity,
@@ -35,7 +35,7 @@ from nuntius.store.models.work import Change, Export, Heartbeat, Job, export_mee
 
 __all__ = [
     "AccessToken", "Activity", "AgendaRow", "Base", "Break", "Change", "Compilation", "CompiledPassage", "Consent", "EvidenceRow", "Excerpt", "Export", "Heartbeat", "Job", "LineRow", "LiveLineRow",
-    "Mail", "MarkRow", "Meeting", "Merging", "MinutesRow", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
+    "Mail", "MarkRow", "Meeting", "Merging", "MinutesRow", "MinutesVersion", "NoteRow", "Person", "ReadyQuestion", "RecognisedStretch", "Recording", "Room", "Run",
     "SignInFailures", "SignInSession", "SoundPart", "Speaker", "StillPicture", "TemplateRow", "TermRow", "TurnRow", "Upload", "UploadPart", "User", "Workspace", "attendance", "export_meeting",
     "new_id", "now",
 ]  # fmt: skip

@@ -1,12 +1,21 @@
 """Minutes, their lines and the evidence of each."""
 
 from datetime import date, datetime
-from typing import TypedDict
+from typing import Any, TypedDict
 
 from sqlalchemy import JSON, ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-from nuntius.core.minutes.line import Layout, Length, LineDoubt, LineKind, LineState, MinutesSource, ThrowOutReason
+from nuntius.core.minutes.line import (
+    Layout,
+    Length,
+    LineDoubt,
+    LineKind,
+    LineState,
+    MinutesSource,
+    Progress,
+    ThrowOutReason,
+)
 from nuntius.store.models.base import Base, Choice, now
 
 
@@ -45,9 +54,14 @@ class MinutesRow(Base):
 
 
 class LineRow(Base):
-    """A line: the machine's text, a person's in its place, and the person's tick."""
+    """A line: what the machine wrote, what a person put in its place or added, and the person's tick.
+
+    It keeps its number (`id`) as long as it is the same line, and no other line ever has it: addresses, calendars and
+    the history name lines by it.
+    """
 
     __tablename__ = "line"
+    __table_args__ = {"sqlite_autoincrement": True}
 
     id: Mapped[int] = mapped_column(primary_key=True)
     minutes_id: Mapped[int] = mapped_column(ForeignKey("minutes.id", ondelete="CASCADE"), index=True)
@@ -66,6 +80,13 @@ class LineRow(Base):
     doubts: Mapped[list[LineDoubt]] = mapped_column(JSON, default=list)  # what is worth a look before it goes out
     checked_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))
     thrown_out: Mapped[ThrowOutReason | None] = mapped_column(Choice(ThrowOutReason, 40))
+    progress: Mapped[Progress] = mapped_column(Choice(Progress, 10), default=Progress.OPEN, server_default="open")
+    remark: Mapped[str] = mapped_column(default="", server_default="")
+    set_by_person: Mapped[list[str]] = mapped_column(
+        JSON, default=list, server_default="[]"
+    )  # columns kept as they are
+    made_by: Mapped[int | None] = mapped_column(ForeignKey("user.id"))  # who added it; None for the machine's own
+    joined: Mapped[list[int]] = mapped_column(JSON, default=list, server_default="[]")  # lines that became part of it
     evidence: Mapped[list["EvidenceRow"]] = relationship(
         order_by="EvidenceRow.id", cascade="all, delete-orphan", passive_deletes=True, lazy="selectin"
     )
@@ -85,3 +106,17 @@ class EvidenceRow(Base):
     start: Mapped[float]
     end: Mapped[float]
     quote: Mapped[str]
+
+
+class MinutesVersion(Base):
+    """Minutes as they stood before they were made again."""
+
+    __tablename__ = "minutes_version"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    meeting_id: Mapped[str] = mapped_column(ForeignKey("meeting.id", ondelete="CASCADE"), index=True)
+    made_at: Mapped[datetime]  # when they were written
+    replaced_at: Mapped[datetime] = mapped_column(default=now)
+    length: Mapped[Length] = mapped_column(Choice(Length, 10))
+    sections: Mapped[list[tuple[str, Layout]]] = mapped_column(JSON)
+    lines: Mapped[list[dict[str, Any]]] = mapped_column(JSON)  # as `store.line_rows.values_of` gives them

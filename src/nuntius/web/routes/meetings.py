@@ -56,7 +56,7 @@ def get_today() -> Response:
 def get_actions(query: s.ActionsQuery) -> Response:
     """Actions of all one's meetings that nobody has ticked yet, the earliest due date first; how many there are."""
     with installation().database.read() as db:
-        found, total = listing.open_actions(db, me(), query.most)
+        found, total = listing.open_actions(db, me(), query.most, query.mine)
     return answer(s.ActionsOut(actions=[_action(each) for each in found], total=total))
 
 

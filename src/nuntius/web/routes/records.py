@@ -1,7 +1,5 @@
 """The record of a meeting: read, listened to, set right, taken away."""
 
-from collections.abc import Callable
-
 from flask import Response, make_response, request, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from sqlalchemy import select
@@ -17,11 +15,12 @@ from nuntius.store import activity, changes, restructure
 from nuntius.store.activity import What
 from nuntius.store.errors import NotFound
 from nuntius.store.meetings import get_meeting, series_with
-from nuntius.store.models import Change, Meeting, Recording
+from nuntius.store.models import Recording
 from nuntius.store.transcripts import speaker_of
 from nuntius.web import record_schemas as rec
 from nuntius.web import schemas as s
 from nuntius.web.answers import answer
+from nuntius.web.changing import changed
 from nuntius.web.downloads import download, read_download
 from nuntius.web.export_schemas import ExportOut
 from nuntius.web.exports import note_export, put_export, question_of
@@ -29,7 +28,7 @@ from nuntius.web.floor import floor_out
 from nuntius.web.floor_schemas import FloorOut
 from nuntius.web.routes.meetings import queue
 from nuntius.web.security import asked_from, installation, me
-from nuntius.web.shapes import changed_out, meeting_out, record_out, suggestions_out, turns_out
+from nuntius.web.shapes import meeting_out, record_out, suggestions_out, turns_out
 
 api = APIBlueprint("records", __name__, url_prefix="/api/meetings/<meeting_id>", abp_tags=[Tag(name="records")])
 
@@ -65,29 +64,22 @@ def delete(path: s.MeetingPath) -> Response:
     return answer(s.Removed(id=path.meeting_id))
 
 
-def _changed(meeting_id: str, change: Callable[[Session, Meeting], Change]) -> Response:
-    """Carries out a change and answers with what it touched."""
-    with installation().database.write() as db:
-        meeting = get_meeting(db, me(), meeting_id, Action.EDIT)
-        return answer(changed_out(db, meeting, me(), change(db, meeting)))
-
-
 @api.put("/voices/<int:speaker_id>", operation_id="nameVoice", responses={200: rec.ChangedOut})
 def name_voice(path: s.VoicePath, body: s.VoiceName) -> Response:
     """Says who a voice is; null takes the name away."""
-    return _changed(path.meeting_id, lambda db, m: changes.name_voice(db, me(), m, path.speaker_id, body.name))
+    return changed(path.meeting_id, lambda db, m: changes.name_voice(db, me(), m, path.speaker_id, body.name))
 
 
 @api.put("/turns/<int:number>", operation_id="correctTurn", responses={200: rec.ChangedOut})
 def correct_turn(path: s.TurnPath, body: s.NewText) -> Response:
     """Puts a person's text in place of a turn's words."""
-    return _changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text, body.was))
+    return changed(path.meeting_id, lambda db, m: changes.correct_turn(db, me(), m, path.number, body.text, body.was))
 
 
 @api.put("/turns/<int:number>/voice", operation_id="giveWords", responses={200: rec.ChangedOut})
 def give_words(path: s.TurnPath, body: s.GivenWords) -> Response:
     """Gives a turn, or some of its words, to another voice."""
-    return _changed(
+    return changed(
         path.meeting_id,
         lambda db, m: restructure.give_words(db, me(), m, path.number, body.voice, body.first, body.last),
     )
@@ -96,19 +88,19 @@ def give_words(path: s.TurnPath, body: s.GivenWords) -> Response:
 @api.post("/turns/<int:number>/split", operation_id="splitTurn", responses={200: rec.ChangedOut})
 def split_turn(path: s.TurnPath, body: s.SplitAt) -> Response:
     """Makes two turns of one."""
-    return _changed(path.meeting_id, lambda db, m: restructure.split_turn(db, me(), m, path.number, body.at))
+    return changed(path.meeting_id, lambda db, m: restructure.split_turn(db, me(), m, path.number, body.at))
 
 
 @api.post("/turns/<int:number>/join", operation_id="joinTurns", responses={200: rec.ChangedOut})
 def join_turns(path: s.TurnPath) -> Response:
     """Makes one turn of a turn and the next."""
-    return _changed(path.meeting_id, lambda db, m: restructure.join_turns(db, me(), m, path.number))
+    return changed(path.meeting_id, lambda db, m: restructure.join_turns(db, me(), m, path.number))
 
 
 @api.post("/voices/<int:speaker_id>/merge", operation_id="mergeVoices", responses={200: rec.ChangedOut})
 def merge_voices(path: s.VoicePath, body: s.MergedInto) -> Response:
     """Says that two voices are one."""
-    return _changed(path.meeting_id, lambda db, m: restructure.merge_voices(db, me(), m, path.speaker_id, body.into))
+    return changed(path.meeting_id, lambda db, m: restructure.merge_voices(db, me(), m, path.speaker_id, body.into))
 
 
 @api.post("/replace", operation_id="replaceWords", responses={200: rec.ReplacedOut})
@@ -125,34 +117,16 @@ def replace_words(path: s.MeetingPath, body: s.Replacement) -> Response:
     return answer(rec.ReplacedOut(count=sum(counts), meetings=sum(count > 0 for count in counts)))
 
 
-@api.put("/lines/<int:line_id>", operation_id="editLine", responses={200: rec.ChangedOut})
-def edit_line(path: s.LinePath, body: s.NewText) -> Response:
-    """Puts a person's text in place of a line."""
-    return _changed(path.meeting_id, lambda db, m: changes.edit_line(db, me(), m, path.line_id, body.text, body.was))
-
-
-@api.put("/lines/<int:line_id>/tick", operation_id="tickLine", responses={200: rec.ChangedOut})
-def tick_line(path: s.LinePath, body: s.Tick) -> Response:
-    """Marks a line as checked, or not."""
-    return _changed(path.meeting_id, lambda db, m: changes.tick_line(db, me(), m, path.line_id, body.checked))
-
-
-@api.put("/lines/<int:line_id>/thrown", operation_id="throwOutLine", responses={200: rec.ChangedOut})
-def throw_out_line(path: s.LinePath, body: s.ThrowOut) -> Response:
-    """Throws a line out of the minutes, with the reason, or takes it back in."""
-    return _changed(path.meeting_id, lambda db, m: changes.throw_out(db, me(), m, path.line_id, body.reason))
-
-
 @api.post("/undo", operation_id="undo", responses={200: rec.ChangedOut})
 def undo(path: s.MeetingPath) -> Response:
     """Takes back one's own last change."""
-    return _changed(path.meeting_id, lambda db, m: changes.undo(db, me(), m))
+    return changed(path.meeting_id, lambda db, m: changes.undo(db, me(), m))
 
 
 @api.post("/redo", operation_id="redo", responses={200: rec.ChangedOut})
 def redo(path: s.MeetingPath) -> Response:
     """Does the change again that was taken back last."""
-    return _changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
+    return changed(path.meeting_id, lambda db, m: changes.redo(db, me(), m))
 
 
 @api.post("/minutes", operation_id="remakeMinutes", responses={200: s.MeetingOut})

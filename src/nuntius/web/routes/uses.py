@@ -8,9 +8,8 @@ from nuntius.core.followup.texts import FORMS, FollowupLine, Occasion, Piece, me
 from nuntius.core.rights import Action
 from nuntius.core.templates.suggest import suggest
 from nuntius.service.asking import order_misheard
-from nuntius.store.errors import Conflict
 from nuntius.store.meetings import get_meeting
-from nuntius.store.minutes import get_minutes
+from nuntius.store.minutes import standing_state, written_minutes
 from nuntius.store.models import Meeting
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import load_transcript, names_of
@@ -53,11 +52,10 @@ def _occasion(db: Session, meeting: Meeting) -> Occasion:
 
 def _lines(db: Session, meeting: Meeting) -> list[FollowupLine]:
     """The lines as a person left them, without those that were thrown out. Raises Conflict before there are any."""
-    minutes, names = get_minutes(db, meeting.id), names_of(db, meeting.id)
-    if minutes is None:
-        raise Conflict("There are no minutes yet. Wait until the work on the recording is done.")
-    lines = [line_out(row, names) for row in minutes.lines if row.thrown_out is None]
-    return [FollowupLine(e.id, e.kind, e.text, tuple(e.owner), e.due, e.state, e.answer) for e in lines]
+    names = names_of(db, meeting.id)
+    rows = [row for row in written_minutes(db, meeting).lines if row.thrown_out is None]
+    lines = [(line_out(row, names), standing_state(row)) for row in rows]
+    return [FollowupLine(e.id, e.kind, e.text, tuple(e.owner), e.due, state, e.answer) for e, state in lines]
 
 
 @api.get("/questions", operation_id="getQuestions", responses={200: s.QuestionsOut})

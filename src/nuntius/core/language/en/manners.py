@@ -55,6 +55,7 @@ MANNERS = {
 }
 EVERYONE = "all"
 NOBODY = "nobody yet"
+DONE = "done"
 BY = "by {day}"
 AIM_MISSING = "The record names no aim."
 PART_MISSING = "The record holds nothing for this part."
