@@ -36,6 +36,8 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
         "run": 0,
         "part": 0,
         "line": 1,
+        "change_id": 1,
+        "version_id": 1,
         "person_id": 1,
         "merging_id": 1,
         "session_id": 1,
@@ -51,8 +53,10 @@ def address(rule: Rule, meeting: str = "m", line: int = 1, speaker: int = 1) -> 
 
 
 def ask(client: Client, rule: Rule, path: str) -> int:
-    method = next(m for m in ("GET", "POST", "PUT", "DELETE") if m in (rule.methods or ()))
+    method = next(m for m in ("GET", "POST", "PUT", "PATCH", "DELETE") if m in (rule.methods or ()))
     bodies = {
+        "/lines/1/join": {"other": 2}, "/lines/1/split": {"first": "X", "second": "Y"}, "/restore": {"line": None},
+        "/lines": {"kind": "action", "text": "X", "place": 0},
         "excerpts/exports": {"ids": [1]}, "compilations/1/exports": {"kind": "compilation.ogg"}, "/exports": {"kind": "minutes.pdf"},
         "/again": {"people": 2}, "/merge": {"into": 1}, "/split": {"at": 1}, "/join": {}, "/voice": {"voice": 1}, "/replace": {"wanted": "X", "instead": "Y"},
         "/excerpts": {"start": 0, "end": 1}, "/digest": {"minutes": 3},

@@ -3188,6 +3188,11 @@ export interface components {
              * @default null
              */
             remark: string | null;
+            /**
+             * Text
+             * @default null
+             */
+            text: string | null;
         };
         /**
          * LineState

@@ -59,10 +59,11 @@ class NewLine:
 class LineChange:
     """Columns of a line that a person sets, by their names in `SET`; those not named stay as they are.
 
-    `after` or `before` is a line that it is to stand beside, in that line's section.
+    `text` is put in place of how it reads. `after` or `before` is a line that it is to stand beside, in that line's section.
     """
 
     values: dict[str, Any] = field(default_factory=dict)
+    text: str | None = None
     after: int | None = None
     before: int | None = None
 
@@ -115,6 +116,8 @@ def change_line(session: Session, user: User, meeting: Meeting, line_id: int, wa
         values |= {"due": due.isoformat() if due else None, "due_said": said}
     if "evidence" in values:  # what was answered stays where it was answered
         values["evidence"] += [each for each in value_of(line, "evidence") if each["of_answer"]]
+    if wanted.text is not None and _text(wanted.text) != _read_text(line, names_of(session, meeting.id)):
+        values["person_text"] = _text(wanted.text)
     values |= _moved(session, meeting, minutes, line, wanted, values.get("place", line.place))
     named = [name for name in (*SET, "number") if name in values and name != "remark"]
     values["set_by_person"] = sorted({*line.set_by_person, *named})

@@ -52,6 +52,7 @@ class LineNew(Wire):
 class LinePatch(Wire):
     """What of a line is to be otherwise; what is not given stays. A line is moved by naming one that it stands beside."""
 
+    text: str | None = Field(default=None, max_length=20_000)
     kind: LineKind | None = None
     place: Place | None = None
     owner: Owners | None = None

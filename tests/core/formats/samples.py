@@ -21,9 +21,9 @@ MINUTES = WrittenMinutes(
     (
         WrittenLine(
             LineKind.ACTION, "Have the rail measured", ("Douglas",), "Fri 6 Nov 2026", "by Friday", LineState.OPEN, "", True, ("0:05",),
-            0, 0, "Douglas", "2026-11-06", (5.0,),
+            0, 0, "Douglas", "2026-11-06", (5.0,), id=11,
         ),
-        WrittenLine(LineKind.ACTION, "Ask the bakery", (), "", "", LineState.OPEN, "", False, ("0:01",), 0, 0, "", "", (1.0,)),
+        WrittenLine(LineKind.ACTION, "Ask the bakery", (), "", "", LineState.OPEN, "", False, ("0:01",), 0, 0, "", "", (1.0,), id=12),
         WrittenLine(LineKind.QUESTION, "Who pays?", (), "", "", LineState.OPEN, "", False, ("0:01",), 1, 0, "", "", (1.0,)),
         WrittenLine(LineKind.DECISION, "Close the slipway", (), "", "", LineState.SUPERSEDED, "Keep it open", False, ("0:05",), 1),
     ),

@@ -7,7 +7,8 @@ import { useNotice } from "../../app/notices";
 import { ExcerptForm } from "../excerpts/ExcerptForm";
 import { stretchOf, type Chosen } from "./chosenWords";
 import { fragmentFor } from "./fragment";
-import type { RecordData } from "./types";
+import { passagesOf, type Passage } from "./lineDraft";
+import type { Evidence, Line, RecordData } from "./types";
 import type { Player } from "./usePlayer";
 import type { RecordActions } from "./useRecord";
 import { VoiceItems } from "./VoiceItems";
@@ -18,16 +19,21 @@ export function ChosenBar({
   chosen,
   player,
   actions,
+  line,
+  onAddLine,
   onDone,
 }: {
   record: RecordData;
   chosen: Chosen;
   player: Player;
   actions: RecordActions;
+  line: Line | undefined;
+  onAddLine: (evidence: Passage[]) => void;
   onDone: () => void;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [keeping, setKeeping] = useState(false);
+  const [minutes, setMinutes] = useState<HTMLElement | null>(null);
   const notice = useNotice();
   const queries = useQueryClient();
   const stretch = stretchOf(record.turns, chosen);
@@ -51,6 +57,27 @@ export function ChosenBar({
       notice({ text: "Kept. It stands among the excerpts.", severity: "info" });
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
+    }
+  };
+  const toMinutes = (run: (evidence: Passage[]) => void) => () => {
+    setMinutes(null);
+    onDone();
+    run(passagesOf(record.turns, chosen));
+  };
+  const pointAt = (evidence: Passage[], kept: readonly Evidence[]) => {
+    const pointed = [...kept.filter((each) => !each.of_answer), ...evidence].map(({ turn, first, last }) => ({ turn, first, last }));
+    if (line) void actions.changeLine(line.id, { evidence: pointed });
+  };
+  const words = async () => {
+    const said = passagesOf(record.turns, chosen).map((each) => {
+      const voice = record.voices.find((v) => v.id === record.turns.find((t) => t.number === each.turn)?.voice);
+      return `${voice?.name ?? ""}: ${each.quote}`;
+    });
+    try {
+      await navigator.clipboard.writeText(said.join("\n"));
+      notice({ text: "The words are copied, with who said them.", severity: "info" });
+    } catch {
+      notice({ text: "The browser does not allow copying here. Use Ctrl C.", severity: "error" });
     }
   };
   const copy = async () => {
@@ -94,6 +121,14 @@ export function ChosenBar({
       <Button size="small" color="inherit" onClick={() => setKeeping(true)}>
         Keep
       </Button>
+      {record.minutes && (
+        <Button size="small" color="inherit" aria-haspopup="menu" onClick={(e) => setMinutes(e.currentTarget)}>
+          To the minutes
+        </Button>
+      )}
+      <Button size="small" color="inherit" onClick={() => void words()}>
+        Copy
+      </Button>
       <Button size="small" color="inherit" onClick={() => void copy()}>
         Copy link
       </Button>
@@ -123,6 +158,13 @@ export function ChosenBar({
           onClose={() => setKeeping(false)}
         />
       )}
+      <Menu open={!!minutes} anchorEl={minutes} onClose={() => setMinutes(null)}>
+        <MenuItem onClick={toMinutes(onAddLine)}>A new line that rests on these words …</MenuItem>
+        {line && (
+          <MenuItem onClick={toMinutes((evidence) => pointAt(evidence, line.evidence))}>The chosen line rests on these words, too</MenuItem>
+        )}
+        {line && <MenuItem onClick={toMinutes((evidence) => pointAt(evidence, []))}>The chosen line rests on these words only</MenuItem>}
+      </Menu>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
         <MenuItem disabled sx={{ opacity: "1 !important" }}>
           These words were said by

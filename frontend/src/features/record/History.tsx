@@ -1,5 +1,6 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { body, client, type Schemas } from "../../api/client";
 import { Failure } from "../../shared/Failure";
@@ -11,18 +12,27 @@ export function History({
   meetingId,
   zone,
   onShow,
+  onTakeBack,
   onClose,
 }: {
   meetingId: string;
   zone: string;
   onShow: (seconds: number) => void;
+  onTakeBack: (change: number) => Promise<unknown>;
   onClose: () => void;
 }) {
+  const [busy, setBusy] = useState(false);
   const query = useQuery({
     queryKey: ["history", meetingId],
     queryFn: () => body(client.GET("/api/meetings/{meeting_id}/history", { params: { path: { meeting_id: meetingId } } })),
     staleTime: 0,
   });
+  const takeBack = async (change: number) => {
+    setBusy(true);
+    await onTakeBack(change);
+    await query.refetch();
+    setBusy(false);
+  };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="history-title">
       <DialogTitle id="history-title">Who changed what</DialogTitle>
@@ -30,8 +40,8 @@ export function History({
         {query.isPending && <Loading what="the history" />}
         {query.error && <Failure error={query.error} onRetry={() => void query.refetch()} />}
         {query.data?.changes.length === 0 && <Typography color="textSecondary">Nobody has changed anything on this record.</Typography>}
-        {query.data?.changes.map((change, i) => (
-          <HistoryRow key={i} change={change} zone={zone} onShow={onShow} />
+        {query.data?.changes.map((change) => (
+          <HistoryRow key={change.id} change={change} zone={zone} busy={busy} onShow={onShow} onTakeBack={() => void takeBack(change.id)} />
         ))}
       </DialogContent>
       <DialogActions>
@@ -43,7 +53,19 @@ export function History({
   );
 }
 
-function HistoryRow({ change, zone, onShow }: { change: Schemas["HistoryEntryOut"]; zone: string; onShow: (seconds: number) => void }) {
+function HistoryRow({
+  change,
+  zone,
+  busy,
+  onShow,
+  onTakeBack,
+}: {
+  change: Schemas["HistoryEntryOut"];
+  zone: string;
+  busy: boolean;
+  onShow: (seconds: number) => void;
+  onTakeBack: () => void;
+}) {
   const { start } = change;
   return (
     <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider", opacity: change.undone ? 0.75 : 1 }}>
@@ -57,7 +79,23 @@ function HistoryRow({ change, zone, onShow }: { change: Schemas["HistoryEntryOut
             </Link>
           </>
         )}
-        {change.undone && " · taken back"}
+        {change.undone ? (
+          " · taken back"
+        ) : (
+          <>
+            {" · "}
+            <Link
+              component="button"
+              type="button"
+              disabled={busy}
+              aria-label={`Take back: ${change.what}`}
+              onClick={onTakeBack}
+              sx={{ verticalAlign: "baseline" }}
+            >
+              Take back
+            </Link>
+          </>
+        )}
       </Typography>
       <Typography>{change.what}</Typography>
       {change.before && (

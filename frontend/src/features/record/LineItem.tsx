@@ -8,7 +8,11 @@ import { SERIF } from "../../theme/theme";
 import { OWN_REMARK, reasonOf } from "./reasons";
 import { TextEditor } from "./TextEditor";
 import { ThrowOut } from "./ThrowOut";
+import { LineMenu, type LineUses } from "./LineMenu";
+import type { Progress } from "./lineDraft";
+import { ProgressMenu } from "./ProgressMenu";
 import { Tool } from "./Tool";
+import { linkStyle } from "./toolStyle";
 import type { Evidence, Line, Reason, Stretch } from "./types";
 import type { Kept } from "./useRecord";
 
@@ -27,6 +31,12 @@ interface Props {
   onEdit: (line: Line | null) => void;
   onThrow: (line: Line, reason: Reason | null) => void;
   onKeep: (line: Line, text: string, was: string) => Promise<Kept>;
+  onSplit: (line: Line, first: string, second: string) => Promise<Kept>;
+  onProgress: (line: Line, progress: Progress) => void;
+  uses: LineUses;
+  /** Whether it is the first, or the last, of its section. */
+  first: boolean;
+  last: boolean;
 }
 
 /** A line of the minutes: its tick, its text, what it rests on, and one press to hear it. */
@@ -43,7 +53,13 @@ export const LineItem = memo(function LineItem({
   onEdit,
   onThrow,
   onKeep,
+  onSplit,
+  onProgress,
+  uses,
+  first,
+  last,
 }: Props) {
+  const gone = line.state === "superseded" || line.thrown_out !== null || line.progress === "dropped";
   return (
     <Box
       id={`line-${line.id}`}
@@ -73,7 +89,13 @@ export const LineItem = memo(function LineItem({
         slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
       />
       {editing ? (
-        <TextEditor label="Text of this line" text={line.text} onEnd={() => onEdit(null)} onKeep={(text, was) => onKeep(line, text, was)} />
+        <TextEditor
+          label="Text of this line"
+          text={line.text}
+          onEnd={() => onEdit(null)}
+          onKeep={(text, was) => onKeep(line, text, was)}
+          onSplit={(one, two) => onSplit(line, one, two)}
+        />
       ) : (
         <Box sx={{ minWidth: 0 }}>
           <Typography
@@ -81,7 +103,7 @@ export const LineItem = memo(function LineItem({
               fontFamily: SERIF,
               lineHeight: 1.5,
               overflowWrap: "anywhere",
-              textDecoration: line.state === "superseded" || line.thrown_out ? "line-through" : undefined,
+              textDecoration: gone ? "line-through" : undefined,
             }}
           >
             {line.text}
@@ -101,8 +123,13 @@ export const LineItem = memo(function LineItem({
           {line.kind === "decision" && line.answer && (
             <Typography sx={{ fontFamily: SERIF, fontSize: "0.93rem", overflowWrap: "anywhere" }}>Instead: {line.answer}</Typography>
           )}
-          <Facts line={line} apart={apart} doubt={doubt} onPlay={onPlay} />
-          {selected && line.why && (
+          {line.remark && (
+            <Typography variant="body2" sx={{ overflowWrap: "anywhere", whiteSpace: "pre-line" }}>
+              Remark: {line.remark}
+            </Typography>
+          )}
+          <Facts line={line} apart={apart} doubt={doubt} onPlay={onPlay} onProgress={onProgress} />
+          {selected && line.why && !line.by_hand && (
             <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
               Here because {reasonOf(line.why)}
             </Typography>
@@ -115,19 +142,22 @@ export const LineItem = memo(function LineItem({
         </Box>
       )}
       <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
-        <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}>
-          <PlayArrow sx={{ fontSize: 18 }} />
-        </Tool>
+        {line.evidence.length > 0 && (
+          <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}>
+            <PlayArrow sx={{ fontSize: 18 }} />
+          </Tool>
+        )}
         <ThrowOut line={line} onThrow={onThrow} />
         <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}>
           <EditOutlined sx={{ fontSize: 16 }} />
         </Tool>
+        <LineMenu line={line} first={first} last={last} uses={uses} />
       </Box>
     </Box>
   );
 });
 
-function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "doubt" | "onPlay">) {
+function Facts({ line, apart, doubt, onPlay, onProgress }: Pick<Props, "line" | "apart" | "doubt" | "onPlay" | "onProgress">) {
   const own = moments(line.evidence.filter((e) => !e.of_answer));
   const answers = moments(line.evidence.filter((e) => e.of_answer));
   return (
@@ -154,6 +184,8 @@ function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "d
           {" · "}
           {line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}
           {" · "}
+          <ProgressMenu line={line} onProgress={onProgress} />
+          {" · "}
         </>
       )}
       {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
@@ -176,6 +208,7 @@ function Facts({ line, apart, doubt, onPlay }: Pick<Props, "line" | "apart" | "d
           {" · "}
         </>
       )}
+      {line.by_hand && (own.length ? "added by hand · " : "added by hand, rests on no words")}
       {own.map((e, i) => (
         <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />
       ))}
@@ -228,15 +261,7 @@ function Moment({
             onPlay(line, at);
           }}
           aria-label={`Hear ${clock(at.start)}: ${at.quote}`}
-          sx={{
-            all: "unset",
-            cursor: "pointer",
-            fontVariantNumeric: "tabular-nums",
-            textDecoration: "underline",
-            textDecorationColor: "transparent",
-            "&:hover": { textDecorationColor: "inherit" },
-            "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" },
-          }}
+          sx={linkStyle}
         >
           {clock(at.start)}
         </Box>

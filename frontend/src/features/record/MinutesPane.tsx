@@ -1,7 +1,12 @@
-import { Box, Link, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import Add from "@mui/icons-material/Add";
+import ContentCopy from "@mui/icons-material/ContentCopy";
 import { memo, useEffect, useRef, useState } from "react";
 
 import { LineItem } from "./LineItem";
+import type { LineUses } from "./LineMenu";
+import type { Progress } from "./lineDraft";
+import { Tool } from "./Tool";
 import type { Section } from "./sections";
 import type { Line, Reason, Stretch } from "./types";
 import type { Kept } from "./useRecord";
@@ -21,6 +26,11 @@ interface Props {
   onEdit: (line: Line | null) => void;
   onThrow: (line: Line, reason: Reason | null) => void;
   onKeep: (line: Line, text: string, was: string) => Promise<Kept>;
+  onSplit: (line: Line, first: string, second: string) => Promise<Kept>;
+  onProgress: (line: Line, progress: Progress) => void;
+  /** Adds a line to a section; to any where none is given. */
+  onAdd: (section: Section | null) => void;
+  uses: LineUses;
   onMoved: () => void;
   /** Numbers of the chapters that are told in more detail. */
   detailed: number[];
@@ -38,6 +48,7 @@ export const MinutesPane = memo(function MinutesPane({
   onMoved,
   detailed,
   onDetail,
+  onAdd,
   ...handlers
 }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -76,13 +87,23 @@ export const MinutesPane = memo(function MinutesPane({
               mx: 1,
             }}
           >
+            <Box component="span" sx={{ float: "right", mt: "-4px" }}>
+              {section.place !== undefined && (
+                <Tool label={`Add a line to ${section.title}`} title="Add a line" onClick={() => onAdd(section)}>
+                  <Add sx={{ fontSize: 18 }} />
+                </Tool>
+              )}
+              <Tool label={`Copy ${section.title}`} title="Copy this section" onClick={() => handlers.uses.onCopy(section.lines)}>
+                <ContentCopy sx={{ fontSize: 15 }} />
+              </Tool>
+            </Box>
             {section.title} ({section.lines.length})
             {section.chapter !== undefined && (
               <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />
             )}
           </Typography>
           <Box role="list">
-            {section.lines.map((line) => (
+            {section.lines.map((line, at) => (
               <LineItem
                 key={line.id}
                 line={line}
@@ -91,12 +112,19 @@ export const MinutesPane = memo(function MinutesPane({
                 lit={litLines.has(line.id)}
                 editing={editing === line.id}
                 doubt={doubts.get(line.id) ?? ""}
+                first={at === 0}
+                last={at === section.lines.length - 1}
                 {...handlers}
               />
             ))}
           </Box>
         </Box>
       ))}
+      {!awaited && (
+        <Button size="small" color="inherit" startIcon={<Add />} onClick={() => onAdd(null)} sx={{ m: 1 }}>
+          Add a line
+        </Button>
+      )}
       {sections.length === 0 && (
         <Typography color="textSecondary" sx={{ p: 2 }}>
           {awaited

@@ -10,6 +10,8 @@ interface Props {
   onMisheard: () => void;
   onReplace: () => void;
   onHistory: () => void;
+  onVersions: () => void;
+  onCopy: () => void;
   onVoices: (() => void) | undefined;
   onRemake: () => void;
   onCut?: (() => void) | undefined;
@@ -26,6 +28,8 @@ export function More({
   onMisheard,
   onReplace,
   onHistory,
+  onVersions,
+  onCopy,
   onVoices,
   onRemake,
   onCut,
@@ -43,6 +47,9 @@ export function More({
         More
       </Button>
       <Menu open={!!anchor} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        <MenuItem disabled={!hasMinutes} onClick={then(onCopy)}>
+          Copy the minutes
+        </MenuItem>
         <MenuItem disabled={!hasMinutes} onClick={then(onTexts)}>
           Texts that follow …
         </MenuItem>
@@ -61,6 +68,9 @@ export function More({
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart again …</MenuItem>}
         <MenuItem onClick={then(onHistory)}>Who changed what …</MenuItem>
+        <MenuItem disabled={!hasMinutes} onClick={then(onVersions)}>
+          Earlier minutes …
+        </MenuItem>
         {onDetails && <MenuItem onClick={then(onDetails)}>Title and time …</MenuItem>}
         <MenuItem onClick={then(onAttendees)}>Who was there, and may open it …</MenuItem>
         <Divider />

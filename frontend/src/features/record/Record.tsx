@@ -18,6 +18,8 @@ import { minutesAwaited } from "./awaited";
 import { Digest } from "./Digest";
 import { History } from "./History";
 import { HowRecorded } from "./HowRecorded";
+import { GoneLine } from "./GoneLine";
+import { LineForm } from "./LineForm";
 import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
@@ -36,11 +38,14 @@ import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
 import { Unfinished } from "./Unfinished";
+import { Versions } from "./Versions";
 import type { Line, Reason, RecordData } from "./types";
 import { turnEnd } from "./types";
 import { DiarizeAgain } from "./DiarizeAgain";
 import { useAnchors } from "./useAnchors";
 import { useHash } from "./useHash";
+import { useLineForm } from "./useLineForm";
+import { useLineUses } from "./useLineUses";
 import { useMediaSession } from "./useMediaSession";
 import { usePlayer } from "./usePlayer";
 import { useRecord, type RecordActions } from "./useRecord";
@@ -72,9 +77,9 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [side, setSide] = useState<"minutes" | "transcript">("minutes");
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
-  const [opened, setOpened] = useState<"texts" | "misheard" | "replace" | "history" | "voices" | "digest" | "attendees" | "details" | null>(
-    null,
-  );
+  const [opened, setOpened] = useState<
+    "texts" | "misheard" | "replace" | "history" | "versions" | "voices" | "digest" | "attendees" | "details" | null
+  >(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const anchors = useAnchors(frame, view.selected, view.lit);
@@ -90,15 +95,21 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     },
     [seek, show],
   );
+  const form = useLineForm(record, actions);
+  const { uses, onProgress, copyAll } = useLineUses(meeting.id, view.sections, actions, form.change);
   const lineActions = useMemo(
     () => ({
+      uses,
+      onProgress,
+      onAdd: form.add,
+      onSplit: (line: Line, first: string, second: string) => actions.splitLine(line.id, first, second),
       onTick: (line: Line) => void actions.tickLine(line.id, !line.checked),
       onEdit: (line: Line | null) => setEditing(line?.id ?? null),
       onKeep: (line: Line, text: string, was: string) => actions.editLine(line.id, text, was),
       onThrow: (line: Line, reason: Reason | null) => void actions.throwOut(line.id, reason),
       onDetail: (detailed: number[]) => actions.remake({ detailed }),
     }),
-    [actions, setEditing],
+    [actions, form.add, onProgress, setEditing, uses],
   );
 
   useHash(hash, record, view.select, player.play, view.show);
@@ -202,6 +213,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             onMisheard={() => setOpened("misheard")}
             onReplace={() => setOpened("replace")}
             onHistory={() => setOpened("history")}
+            onVersions={() => setOpened("versions")}
+            onCopy={() => copyAll(meeting.title)}
             onVoices={hasSound && meeting.runner ? () => setOpened("voices") : undefined}
             onRemake={() => void actions.remake()}
             onCut={hasSound && meeting.runner ? () => setCutting(true) : undefined}
@@ -228,6 +241,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
         )}
       </Box>
       <RecordNotices record={record} />
+      <GoneLine hash={hash} record={record} onLine={view.select} onVersions={() => setOpened("versions")} />
       {record.minutes && <TemplateHint meetingId={meeting.id} onChoose={(template) => actions.remake({ template })} />}
       {meeting.job && meeting.job.state !== "done" && (
         <Box sx={{ px: 3, py: 1 }}>
@@ -291,6 +305,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
                 goTo={view.goTo}
                 onChoose={view.chooseTurn}
                 onMoved={anchors.measure}
+                line={view.line}
+                onAddLine={form.add}
               />
             </Box>
           </Box>
@@ -354,11 +370,31 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           meetingId={meeting.id}
           zone={meeting.time_zone}
           onClose={() => setOpened(null)}
+          onTakeBack={actions.takeBack}
           onShow={(seconds) => {
             setOpened(null);
             setSide("transcript");
             goThere(seconds);
           }}
+        />
+      )}
+      {opened === "versions" && (
+        <Versions
+          meetingId={meeting.id}
+          zone={meeting.time_zone}
+          lines={record.minutes?.lines ?? []}
+          onRestore={actions.restoreVersion}
+          onClose={() => setOpened(null)}
+        />
+      )}
+      {form.open && (
+        <LineForm
+          title={"line" in form.open ? "Change this line" : "Add a line"}
+          start={form.open.start}
+          sections={form.titles}
+          people={[...new Set([...meeting.people, ...record.voices.filter((voice) => voice.named).map((voice) => voice.name)])]}
+          onKeep={form.keep}
+          onClose={form.close}
         />
       )}
       {opened === "attendees" && <Attendees meetingId={meeting.id} onClose={() => setOpened(null)} />}

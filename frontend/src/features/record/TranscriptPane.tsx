@@ -9,7 +9,8 @@ import { usePosition } from "./position";
 import type { Match } from "./search";
 import { TurnItem } from "./TurnItem";
 import { chatByTurn } from "./chat";
-import type { Mark, RecordData, Stretch, Turn, Voice } from "./types";
+import type { Passage } from "./lineDraft";
+import type { Line, Mark, RecordData, Stretch, Turn, Voice } from "./types";
 import { turnStart } from "./types";
 import type { Player } from "./usePlayer";
 import type { RecordActions } from "./useRecord";
@@ -29,6 +30,9 @@ interface Props {
   goTo: { index: number; stamp: number } | null;
   onChoose: (turn: Turn) => void;
   onMoved: () => void;
+  /** The line that is chosen. */
+  line: Line | undefined;
+  onAddLine: (section: null, evidence: Passage[]) => void;
 }
 
 /** The transcript. Only what is seen is drawn; it follows the sound until the reader scrolls. */
@@ -44,6 +48,8 @@ export const TranscriptPane = memo(function TranscriptPane({
   goTo,
   onChoose,
   onMoved,
+  line,
+  onAddLine,
 }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { turns, voices } = record;
@@ -124,7 +130,17 @@ export const TranscriptPane = memo(function TranscriptPane({
           })}
         </Box>
       </Box>
-      {chosen && <ChosenBar record={record} chosen={chosen} player={player} actions={actions} onDone={leaveChosen} />}
+      {chosen && (
+        <ChosenBar
+          record={record}
+          chosen={chosen}
+          player={player}
+          actions={actions}
+          line={line}
+          onAddLine={(evidence) => onAddLine(null, evidence)}
+          onDone={leaveChosen}
+        />
+      )}
       {!chosen && !following && player.playing && (
         <Button
           size="small"

@@ -1,28 +1,10 @@
 import { expect, test } from "vitest";
 
 import { nextDoubted, openDoubts } from "./doubts";
+import { sampleLine, samplePassage } from "./sampleLine";
 import type { Line } from "./types";
 
-const line = (id: number, more: Partial<Line> = {}): Line => ({
-  id,
-  kind: "action",
-  text: `line ${id}`,
-  heard: null,
-  owner: [],
-  due: null,
-  due_said: null,
-  state: "open",
-  answer: null,
-  place: 0,
-  chapter: 0,
-  topic: "",
-  checked: false,
-  thrown_out: null,
-  why: "",
-  doubts: [],
-  evidence: [{ turn: id, start: 0, end: 1, quote: "", of_answer: false }],
-  ...more,
-});
+const line = (id: number, more: Partial<Line> = {}): Line => sampleLine({ id, evidence: [samplePassage(id, 0, 1)], ...more });
 
 test("a line is worth a look for each of its doubts", () => {
   const doubts = openDoubts([line(1), line(2, { doubts: ["may be no task", "may have a day"] })], []);

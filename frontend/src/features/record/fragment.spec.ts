@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { fragmentFor, fragmentOf } from "./fragment";
+import { fragmentFor, fragmentOf, lineIn } from "./fragment";
 
 // W3C Media Fragments URI 1.0 (2012), 4.2.1 "Temporal Dimension" and its examples in 4.2.1.1.
 describe("fragmentOf", () => {
@@ -24,4 +24,9 @@ describe("fragmentOf", () => {
     expect(fragmentOf(fragmentFor(12.345, 20))).toEqual({ start: 12.35, end: 20 });
     expect(fragmentOf(fragmentFor(3))).toEqual({ start: 3, end: null });
   });
+});
+
+it("a line is named by its number", () => {
+  expect(lineIn("#line-7")).toBe(7);
+  expect(["", "#line-", "#line-x", "#t=7", "#line-99999999999"].map(lineIn)).toEqual([null, null, null, null, null]);
 });

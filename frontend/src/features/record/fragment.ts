@@ -34,3 +34,9 @@ function secondsOf(text: string): number | null {
   if (minutes !== undefined && Number(seconds) >= 60) return null;
   return Number(hours) * 3600 + Number(minutes ?? "0") * 60 + Number(seconds);
 }
+
+/** Number of the line that an address names; null where it names none. */
+export function lineIn(hash: string): number | null {
+  const found = /^#line-(\d{1,9})$/.exec(hash);
+  return found ? Number(found[1]) : null;
+}

@@ -1,28 +1,12 @@
 import { expect, test } from "vitest";
 
 import { lies, linesOn, neighbour, passages, turnAt } from "./links";
+import { sampleLine, samplePassage } from "./sampleLine";
 import type { Line, Turn } from "./types";
 
 const turn = (number: number, start: number, end: number): Turn => ({ number, voice: 1, heard: null, words: [["word", start, end, 1]] });
-const line = (id: number, ...at: [number, number][]): Line => ({
-  id,
-  kind: "decision",
-  text: "",
-  heard: null,
-  owner: [],
-  due: null,
-  due_said: null,
-  state: "settled",
-  answer: null,
-  place: 0,
-  chapter: 0,
-  topic: "",
-  checked: false,
-  thrown_out: null,
-  why: "",
-  doubts: [],
-  evidence: at.map(([start, end]) => ({ turn: 0, start, end, quote: "", of_answer: false })),
-});
+const line = (id: number, ...at: [number, number][]): Line =>
+  sampleLine({ id, evidence: at.map(([start, end]) => samplePassage(0, start, end)) });
 
 test("passages come in the order of the talk", () => {
   expect(passages(line(1, [9, 10], [2, 3]))).toEqual([

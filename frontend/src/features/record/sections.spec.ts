@@ -1,28 +1,10 @@
 import { expect, test } from "vitest";
 
+import { sampleLine } from "./sampleLine";
 import { sections } from "./sections";
 import type { Line, RecordData } from "./types";
 
-const line = (id: number, place: number, more: Partial<Line> = {}): Line => ({
-  id,
-  kind: "key_point",
-  text: `line ${id}`,
-  heard: null,
-  owner: [],
-  due: null,
-  due_said: null,
-  state: "open",
-  answer: null,
-  place,
-  chapter: 0,
-  topic: "",
-  checked: false,
-  thrown_out: null,
-  why: "",
-  doubts: [],
-  evidence: [],
-  ...more,
-});
+const line = (id: number, place: number, more: Partial<Line> = {}): Line => sampleLine({ id, kind: "key_point", place, ...more });
 const minutes = (lines: Line[]): NonNullable<RecordData["minutes"]> => ({
   source: "settled",
   length: "standard",

@@ -10,7 +10,7 @@ export function joined(pieces: readonly Piece[]): string {
   );
 }
 
-const isItem = (piece: Piece): boolean => /^(?:- |\[ \] )/.test(piece.text);
+const isItem = (piece: Piece): boolean => /^(?:- |\[[ x]\] )/.test(piece.text);
 const follows = (before: Piece | undefined): boolean => before !== undefined && (isItem(before) || before.lines.length === 0);
 
 /** An address that opens the mail program with the text in it. */

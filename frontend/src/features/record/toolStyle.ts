@@ -9,3 +9,14 @@ export const toolStyle = {
   color: "text.secondary",
   "&:hover, &:focus-visible": { bgcolor: "action.hover" },
 } as const;
+
+/** A word of a sentence that can be pressed. */
+export const linkStyle = {
+  all: "unset",
+  cursor: "pointer",
+  fontVariantNumeric: "tabular-nums",
+  textDecoration: "underline",
+  textDecorationColor: "transparent",
+  "&:hover": { textDecorationColor: "inherit" },
+  "&:focus-visible": { outline: "2px solid", outlineColor: "primary.main" },
+} as const;

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef } from "react";
 
-import { ApiProblem, bodyAs, client, sentenceOf } from "../../api/client";
+import { ApiProblem, bodyAs, client, sentenceOf, type Schemas } from "../../api/client";
 import { useNotice } from "../../app/notices";
 import { fetchRecord, whole } from "../../shared/fetchRecord";
 import { useInTurn } from "../../shared/useInTurn";
@@ -10,6 +10,8 @@ import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
 export type Kept = boolean | { theirs: string; message: string };
+/** What a form carries out: the sentence where it failed, "" where it did not. */
+export type Sentence = string;
 
 const FOLLOW_AFTER = 1200; // milliseconds without a further change after which the minutes follow the turns
 
@@ -44,7 +46,7 @@ export function useRecord(meetingId: string) {
   });
 
   const carry = useCallback(
-    (change: () => Promise<Changed>): Promise<Kept> =>
+    (change: () => Promise<Changed>, inForm?: (sentence: Sentence) => void): Promise<Kept> =>
       inTurn(async () => {
         try {
           const changed = await change();
@@ -62,7 +64,8 @@ export function useRecord(meetingId: string) {
             void queries.invalidateQueries({ queryKey: key, exact: true });
             return { theirs: error.theirs, message: error.message };
           }
-          notice({ text: sentenceOf(error), severity: "error" });
+          if (inForm) inForm(sentenceOf(error));
+          else notice({ text: sentenceOf(error), severity: "error" });
           return false;
         }
       }),
@@ -140,6 +143,57 @@ export function useRecord(meetingId: string) {
           bodyAs(
             "ChangedOut",
             client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }),
+          ),
+        ),
+      addLine: (body: Schemas["LineNew"], inForm?: (sentence: Sentence) => void) =>
+        carry(
+          () => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/lines", { params: { path: { meeting_id } }, body })),
+          inForm,
+        ),
+      changeLine: (line_id: number, body: Partial<Schemas["LinePatch"]>, inForm?: (sentence: Sentence) => void) =>
+        carry(
+          () =>
+            bodyAs(
+              "ChangedOut",
+              client.PATCH("/api/meetings/{meeting_id}/lines/{line_id}", {
+                params: { path: { meeting_id, line_id } },
+                body: body as Schemas["LinePatch"], // what is not given stays
+              }),
+            ),
+          inForm,
+        ),
+      joinLines: (line_id: number, other: number) =>
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/lines/{line_id}/join", { params: { path: { meeting_id, line_id } }, body: { other } }),
+          ),
+        ),
+      splitLine: (line_id: number, first: string, second: string) =>
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/lines/{line_id}/split", {
+              params: { path: { meeting_id, line_id } },
+              body: { first, second },
+            }),
+          ),
+        ),
+      restoreVersion: (version_id: number, line: number | null) =>
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/versions/{version_id}/restore", {
+              params: { path: { meeting_id, version_id } },
+              body: { line },
+            }),
+          ),
+        ),
+      takeBack: (change_id: number) =>
+        carry(() =>
+          bodyAs(
+            "ChangedOut",
+            client.POST("/api/meetings/{meeting_id}/history/{change_id}/take-back", { params: { path: { meeting_id, change_id } } }),
           ),
         ),
       throwOut: (line_id: number, reason: Reason | null) =>

@@ -13,7 +13,7 @@ const EMPTY: Stretch[] = [];
 /** Who said what a line rests on. */
 function speakers({ turns, voices }: RecordData): (line: Line) => string {
   const names = new Map(voices.map((voice) => [voice.id, voice.name]));
-  return (line) => names.get(turns[line.evidence[0]?.turn ?? 0]?.voice ?? -1) ?? "";
+  return (line) => names.get(turns[line.evidence[0]?.turn ?? -1]?.voice ?? -1) ?? "";
 }
 
 /** What is chosen, lit, searched and followed on a record. */

@@ -8,11 +8,11 @@ import { useNotice } from "../../app/notices";
 import { Failure } from "../../shared/Failure";
 import { Loading } from "../../shared/Loading";
 import { MeetingFacts } from "../../shared/MeetingFacts";
-import { day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
 import { useTitle } from "../../shared/useTitle";
 import { BringIn } from "./BringIn";
 import { NewMeeting } from "./NewMeeting";
+import { OpenActions } from "./OpenActions";
 import { Paste } from "./Paste";
 import { Progress } from "./Progress";
 import { RunDemo } from "./RunDemo";
@@ -20,7 +20,6 @@ import { useBringIn } from "./useBringIn";
 import { useUploads } from "./uploads";
 
 const TAKEN = ".wav,.flac,.mp3,.m4a,.aac,.ogg,.oga,.opus,.webm,.mp4,.mov,.vtt,.srt,.ttml,.docx,.txt,.md,.zip,audio/*,video/*";
-const MOST_ACTIONS = 8;
 const LOOK = 60_000; // milliseconds: the stream of events tells what moves; this is for what others begin
 
 /** What is being worked on, what needs a person, and the place to bring in a recording. */
@@ -30,10 +29,6 @@ export function Today() {
     queryKey: ["meetings", "today"],
     queryFn: () => body(client.GET("/api/meetings/today")),
     refetchInterval: LOOK,
-  });
-  const actions = useQuery({
-    queryKey: ["actions"],
-    queryFn: () => body(client.GET("/api/meetings/actions", { params: { query: { most: MOST_ACTIONS } } })),
   });
   const notice = useNotice();
   const navigate = useNavigate();
@@ -137,16 +132,7 @@ export function Today() {
             )}
           </Section>
         </Box>
-        <Section title={`Open actions (${actions.data?.total ?? 0})`}>
-          {actions.data?.actions.map((action) => (
-            <Action key={action.line_id} action={action} />
-          ))}
-          {(actions.data?.total ?? 0) > MOST_ACTIONS && (
-            <Empty>and {(actions.data?.total ?? 0) - MOST_ACTIONS} more on their records</Empty>
-          )}
-          {actions.data?.total === 0 && <Empty>Nothing is waiting to be done.</Empty>}
-          {actions.error && <Failure error={actions.error} />}
-        </Section>
+        <OpenActions />
       </Box>
       {starting && <NewMeeting onClose={() => setStarting(false)} />}
       {bring.chosen[0] && (
@@ -282,35 +268,6 @@ function ToCheck({ meeting }: { meeting: Schemas["MeetingOut"] }) {
         {meeting.unchecked} {meeting.unchecked < meeting.lines ? `of ${meeting.lines} ` : ""}lines
       </Typography>
       <MeetingFacts meeting={meeting} />
-    </Box>
-  );
-}
-
-function Action({ action }: { action: Schemas["OpenAction"] }) {
-  return (
-    <Box sx={{ py: 1, borderBottom: 1, borderColor: "divider" }}>
-      <Link
-        component={RouterLink}
-        to={`/meetings/${action.meeting_id}#line-${action.line_id}`}
-        color="inherit"
-        underline="hover"
-        sx={{ fontFamily: SERIF }}
-      >
-        {action.text}
-      </Link>
-      <Typography variant="body2" color="textSecondary">
-        {action.owner.length ? (
-          action.owner.join(", ")
-        ) : (
-          <Box component="span" sx={{ color: "error.main" }}>
-            Nobody took this on
-          </Box>
-        )}
-        {" · "}
-        {action.due ? `by ${day(action.due)}` : "no date named"}
-        {" · "}
-        {action.meeting}
-      </Typography>
     </Box>
   );
 }

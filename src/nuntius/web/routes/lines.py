@@ -55,7 +55,7 @@ def change_line(path: s.LinePath, body: ls.LinePatch) -> Response:
     values = {name: value for name, value in given.items() if value is not None or name in empty}
     if "evidence" in values:
         values["evidence"] = _passages(body.evidence or [])
-    wanted = LineChange(values, body.after, body.before)
+    wanted = LineChange(values, body.text, body.after, body.before)
     return changed(path.meeting_id, lambda db, m: lines.change_line(db, me(), m, path.line_id, wanted))
 
 
