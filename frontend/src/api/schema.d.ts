@@ -915,6 +915,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meetings/{meeting_id}/marks/{mark_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Marks a moment or a stretch; it begins with the turn being spoken. */
+        put: operations["keepMark"];
+        post?: never;
+        /** Removes one's own mark. */
+        delete: operations["dropMark"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/{meeting_id}/minutes": {
         parameters: {
             query?: never;
@@ -961,6 +979,41 @@ export interface paths {
         /** Looks for forms that may be a term of the vocabulary or the name of somebody, with all their places. */
         post: operations["findMisheard"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own notes on a meeting. */
+        get: operations["getNotes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{meeting_id}/notes/{note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes a paragraph of one's own notes, new or again, at a moment of the recording. */
+        put: operations["keepNote"];
+        post?: never;
+        /** Removes a paragraph of one's own notes. */
+        delete: operations["dropNote"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3274,6 +3327,11 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** MarksOut */
+        MarksOut: {
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+        };
         /** MeetingChoice */
         MeetingChoice: {
             /** Id */
@@ -3643,7 +3701,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** NoteOut */
+        /**
+         * NoteOut
+         * @description A paragraph of one's own notes; one that is `private` is never part of the minutes.
+         */
         NoteOut: {
             /** At */
             at: number;
@@ -3655,6 +3716,16 @@ export interface components {
             private: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * NotesOut
+         * @description One's own notes in the order of the pad, and the labels that marks of this kind of meeting have.
+         */
+        NotesOut: {
+            /** Labels */
+            labels: string[];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
         };
         /** OpenAction */
         OpenAction: {
@@ -6621,6 +6692,74 @@ export interface operations {
             };
         };
     };
+    keepMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                mark_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    dropMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                mark_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     remakeMinutes: {
         parameters: {
             query?: never;
@@ -6709,6 +6848,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    dropNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meeting_id: string;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotesOut"];
                 };
             };
             /** @description Unprocessable Entity */

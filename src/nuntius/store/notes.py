@@ -1,4 +1,4 @@
-"""Notes and marks that people make while a meeting runs."""
+"""Notes and marks that people make while a meeting runs, or on its record."""
 
 from collections.abc import Sequence
 
@@ -10,6 +10,7 @@ from nuntius.core.minutes.line import LineKind, MeetingFacts, Note
 from nuntius.store.errors import Conflict, NotFound
 from nuntius.store.live import live_lines
 from nuntius.store.models import AgendaRow, LineRow, MarkRow, Meeting, MinutesRow, NoteRow, Person, User
+from nuntius.store.transcripts import turns_of
 
 CHAT = "Chat"  # label of the marks that chat lines become; nobody pointed anything out by them
 LONGEST_NOTE = 4000  # characters
@@ -67,7 +68,7 @@ def put_mark(
     """A mark whose stretch begins with the turn being spoken at `start`; an existing one gets its label and text."""
     mark = session.get(MarkRow, mark_id)
     if mark is None:
-        begun = turn_start(live_lines(session, meeting.id), start)
+        begun = _turn_begun(session, meeting.id, start)
         mark = MarkRow(id=mark_id, meeting_id=meeting.id, user_id=user.id, start=min(begun, start), end=max(start, end))
         session.add(mark)
     elif mark.user_id != user.id or mark.meeting_id != meeting.id:
@@ -75,6 +76,15 @@ def put_mark(
     mark.label, mark.text = label, text
     session.flush()
     return mark
+
+
+def _turn_begun(session: Session, meeting_id: str, at: float) -> float:
+    """Start in seconds of the turn being spoken at `at`, else of the last one before it; `at` where nobody spoke."""
+    turns = turns_of(session, meeting_id)
+    if not turns:
+        return turn_start(live_lines(session, meeting_id), at)
+    starts = [(row.person_words or row.words)[0][1] for row in turns if row.words]
+    return max((start for start in starts if start <= at), default=at)
 
 
 def remove_mark(session: Session, user: User, meeting: Meeting, mark_id: str) -> None:

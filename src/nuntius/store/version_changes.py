@@ -45,7 +45,7 @@ def take_version_back(session: Session, user: User, meeting: Meeting, version_id
 
 
 def differs(minutes: MinutesRow, version: MinutesVersion, was: LineValues, now: LineRow) -> bool:
-    """Whether a line reads otherwise now than in earlier minutes."""
+    """Whether a line reads otherwise now than in earlier minutes, or stands in another of the same sections."""
     return _taken_back(minutes, version, was, now) is not None
 
 
@@ -54,7 +54,7 @@ def _taken_back(
 ) -> FieldSet | None:
     """A change that puts a line of a version back; None where it reads the same now."""
     values = {name: value for name, value in was.items() if name != "id"}
-    values["place"] = _section(minutes, version, was)
+    values["place"] = _section(minutes, version, was, now)
     if now is None:
         values |= {"minutes_id": minutes.id, "made_by": was["made_by"] or user_id}
         return FieldSet(Field.LINE_ROW, was["id"], None, values)
@@ -73,8 +73,11 @@ def _named(step: FieldSet) -> LineValues:
     return step.after if isinstance(step.after, dict) else {}
 
 
-def _section(minutes: MinutesRow, version: MinutesVersion, was: LineValues) -> int:
-    """The section of the same title, else the last one."""
+def _section(minutes: MinutesRow, version: MinutesVersion, was: LineValues, now: LineRow | None) -> int:
+    """The section of the same title; where there is none, the one it stands in, else one that holds lines of its kind."""
     titles = [title for title, _ in minutes.sections]
     title = version.sections[was["place"]][0] if was["place"] < len(version.sections) else ""
-    return titles.index(title) if title in titles else max(0, len(titles) - 1)
+    if title in titles:
+        return titles.index(title)
+    alike = now or next((line for line in minutes.lines if line.kind == was["kind"]), None)
+    return alike.place if alike else max(0, len(titles) - 1)

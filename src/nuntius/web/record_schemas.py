@@ -152,6 +152,27 @@ class MarkOut(Wire):
     mine: bool
 
 
+class MarksOut(Wire):
+    marks: list[MarkOut]
+
+
+class NoteOut(Wire):
+    """A paragraph of one's own notes; one that is `private` is never part of the minutes."""
+
+    id: str
+    text: str
+    at: float
+    position: float
+    private: bool
+
+
+class NotesOut(Wire):
+    """One's own notes in the order of the pad, and the labels that marks of this kind of meeting have."""
+
+    notes: list[NoteOut]
+    labels: list[str]
+
+
 class PictureOut(Wire):
     id: int
     at: float

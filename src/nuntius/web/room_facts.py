@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from nuntius.store.accounts import account_names
 from nuntius.store.capture import breaks_of
-from nuntius.store.models import Consent, MarkRow, Meeting, Person, Room, StillPicture, User
+from nuntius.store.models import Consent, MarkRow, Meeting, NoteRow, Person, Room, StillPicture, User
 from nuntius.web import record_schemas as rec
 
 
@@ -33,6 +33,10 @@ def marks_out(marks: Sequence[MarkRow], names: Mapping[int | None, str], user: U
         )
 
     return [out(mark) for mark in marks]
+
+
+def note_out(note: NoteRow) -> rec.NoteOut:
+    return rec.NoteOut(id=note.id, text=note.text, at=note.at, position=note.position, private=note.private)
 
 
 def pictures_out(session: Session, meeting_id: str) -> list[rec.PictureOut]:

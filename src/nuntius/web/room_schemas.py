@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from nuntius.core.rooms import CallState, RoomState, SoundSource
-from nuntius.web.record_schemas import BreakOut, MarkOut, Passage, PictureOut, ThereOut
+from nuntius.web.record_schemas import BreakOut, MarkOut, NoteOut, Passage, PictureOut, ThereOut
 from nuntius.web.schemas import Kind, MeetingOut, MeetingPath, Name, Number, Seconds, Title, Wire
 
 Token = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{8,64}$")]
@@ -164,14 +164,6 @@ class LiveVoiceOut(Wire):
     seconds: float
     longest: float
     last_heard: float
-
-
-class NoteOut(Wire):
-    id: str
-    text: str
-    at: float
-    position: float
-    private: bool
 
 
 class LiveLineOut(Wire):

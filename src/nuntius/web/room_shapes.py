@@ -24,7 +24,7 @@ from nuntius.store.rooms import agenda_items, agenda_of, may_record
 from nuntius.store.templates import template_of
 from nuntius.store.transcripts import names_of, speakers_of
 from nuntius.web import room_schemas as r
-from nuntius.web.room_facts import breaks_out, marks_out, pictures_out, there_out
+from nuntius.web.room_facts import breaks_out, marks_out, note_out, pictures_out, there_out
 from nuntius.web.shapes import meeting_out
 
 
@@ -75,9 +75,7 @@ def boards_out(
             "runner": meeting.runner_id == user.id,
             "meeting": shared.meeting.model_copy(update={"runner": meeting.runner_id == user.id}),
             "marks": marks_out(marks, names, user),
-            "notes": [
-                r.NoteOut(id=n.id, text=n.text, at=n.at, position=n.position, private=n.private) for n in notes[user.id]
-            ],
+            "notes": [note_out(note) for note in notes[user.id]],
         }
         return shared.model_copy(update=mine)
 

@@ -33,6 +33,7 @@ export function ChosenBar({
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [keeping, setKeeping] = useState(false);
+  const [copying, setCopying] = useState<HTMLElement | null>(null);
   const [minutes, setMinutes] = useState<HTMLElement | null>(null);
   const notice = useNotice();
   const queries = useQueryClient();
@@ -58,6 +59,10 @@ export function ChosenBar({
     } catch (error) {
       notice({ text: sentenceOf(error), severity: "error" });
     }
+  };
+  const thenCopy = (run: () => Promise<void>) => () => {
+    setCopying(null);
+    void run();
   };
   const toMinutes = (run: (evidence: Passage[]) => void) => () => {
     setMinutes(null);
@@ -126,11 +131,8 @@ export function ChosenBar({
           To the minutes
         </Button>
       )}
-      <Button size="small" color="inherit" onClick={() => void words()}>
+      <Button size="small" color="inherit" aria-haspopup="menu" onClick={(e) => setCopying(e.currentTarget)}>
         Copy
-      </Button>
-      <Button size="small" color="inherit" onClick={() => void copy()}>
-        Copy link
       </Button>
       {one && (
         <Button size="small" color="inherit" aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
@@ -158,6 +160,10 @@ export function ChosenBar({
           onClose={() => setKeeping(false)}
         />
       )}
+      <Menu open={!!copying} anchorEl={copying} onClose={() => setCopying(null)}>
+        <MenuItem onClick={thenCopy(words)}>The words, with who said them</MenuItem>
+        <MenuItem onClick={thenCopy(copy)}>The link to this passage</MenuItem>
+      </Menu>
       <Menu open={!!minutes} anchorEl={minutes} onClose={() => setMinutes(null)}>
         <MenuItem onClick={toMinutes(onAddLine)}>A new line that rests on these words …</MenuItem>
         {line && (

@@ -24,13 +24,15 @@ interface Props {
   sections: readonly string[];
   /** Names to choose owners from. */
   people: readonly string[];
+  /** The section for a line of a kind that stands in a section now. */
+  placeOf: (kind: LineDraft["kind"], place: number) => number;
   /** Keeps the line; the sentence where it could not be. */
   onKeep: (draft: LineDraft) => Promise<string>;
   onClose: () => void;
 }
 
 /** A line in all its parts: what it says, what it is, where it stands, who does it by when, what it rests on. */
-export function LineForm({ title, start, sections, people, onKeep, onClose }: Props) {
+export function LineForm({ title, start, sections, people, placeOf, onKeep, onClose }: Props) {
   const [draft, setDraft] = useState(start);
   const [typed, setTyped] = useState("");
   const [error, setError] = useState("");
@@ -67,7 +69,10 @@ export function LineForm({ title, start, sections, people, onKeep, onClose }: Pr
                 size="small"
                 label="What it is"
                 value={draft.kind}
-                onChange={(e) => set({ kind: e.target.value as LineDraft["kind"] })}
+                onChange={(e) => {
+                  const kind = e.target.value as LineDraft["kind"];
+                  set({ kind, place: placeOf(kind, draft.place) });
+                }}
               >
                 {KINDS.map(([kind, label]) => (
                   <MenuItem key={kind} value={kind}>

@@ -1,19 +1,17 @@
-import { Box, Checkbox, Tooltip, Typography } from "@mui/material";
+import { Box, Checkbox, Typography } from "@mui/material";
 import EditOutlined from "@mui/icons-material/EditOutlined";
 import PlayArrow from "@mui/icons-material/PlayArrow";
 import { memo } from "react";
 
-import { clock, day } from "../../shared/times";
 import { SERIF } from "../../theme/theme";
-import { OWN_REMARK, reasonOf } from "./reasons";
+import { LineFacts } from "./LineFacts";
+import { reasonOf } from "./reasons";
 import { TextEditor } from "./TextEditor";
 import { ThrowOut } from "./ThrowOut";
 import { LineMenu, type LineUses } from "./LineMenu";
 import type { Progress } from "./lineDraft";
-import { ProgressMenu } from "./ProgressMenu";
 import { Tool } from "./Tool";
-import { linkStyle } from "./toolStyle";
-import type { Evidence, Line, Reason, Stretch } from "./types";
+import type { Line, Reason, Stretch } from "./types";
 import type { Kept } from "./useRecord";
 
 interface Props {
@@ -69,7 +67,7 @@ export const LineItem = memo(function LineItem({
       onClick={() => onSelect(line)}
       sx={{
         display: "grid",
-        gridTemplateColumns: "28px minmax(0, 1fr) auto",
+        gridTemplateColumns: { xs: "28px minmax(0, 1fr)", md: "28px minmax(0, 1fr) auto" },
         columnGap: 0.5,
         px: 1,
         py: 0.6,
@@ -89,25 +87,52 @@ export const LineItem = memo(function LineItem({
         slotProps={{ input: { "aria-label": `Checked: ${line.text}` } }}
       />
       {editing ? (
-        <TextEditor
-          label="Text of this line"
-          text={line.text}
-          onEnd={() => onEdit(null)}
-          onKeep={(text, was) => onKeep(line, text, was)}
-          onSplit={(one, two) => onSplit(line, one, two)}
-        />
+        <Box sx={{ gridColumn: "2 / -1" }}>
+          <TextEditor
+            label="Text of this line"
+            text={line.text}
+            onEnd={() => onEdit(null)}
+            onKeep={(text, was) => onKeep(line, text, was)}
+            onSplit={(one, two) => onSplit(line, one, two)}
+          />
+        </Box>
       ) : (
-        <Box sx={{ minWidth: 0 }}>
-          <Typography
-            sx={{
-              fontFamily: SERIF,
-              lineHeight: 1.5,
-              overflowWrap: "anywhere",
-              textDecoration: gone ? "line-through" : undefined,
-            }}
-          >
-            {line.text}
-          </Typography>
+        <Typography
+          sx={{
+            fontFamily: SERIF,
+            lineHeight: 1.5,
+            overflowWrap: "anywhere",
+            textDecoration: gone ? "line-through" : undefined,
+          }}
+        >
+          {line.text}
+        </Typography>
+      )}
+      {!editing && (
+        <Box
+          className="tools"
+          sx={{
+            opacity: { xs: 1, md: selected ? 1 : 0 },
+            display: { xs: selected ? "block" : "none", md: "block" }, // a phone has no room for them beside each line
+            gridColumn: { xs: "2 / -1", md: "auto" },
+            whiteSpace: "nowrap",
+            alignSelf: "start",
+          }}
+        >
+          {line.evidence.length > 0 && (
+            <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}>
+              <PlayArrow sx={{ fontSize: 18 }} />
+            </Tool>
+          )}
+          <ThrowOut line={line} onThrow={onThrow} />
+          <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}>
+            <EditOutlined sx={{ fontSize: 16 }} />
+          </Tool>
+          <LineMenu line={line} first={first} last={last} uses={uses} />
+        </Box>
+      )}
+      {!editing && (
+        <Box sx={{ minWidth: 0, gridColumn: "2 / -1" }}>
           {(line.kind === "question" || line.kind === "need") && (
             <Typography
               sx={{
@@ -128,7 +153,7 @@ export const LineItem = memo(function LineItem({
               Remark: {line.remark}
             </Typography>
           )}
-          <Facts line={line} apart={apart} doubt={doubt} onPlay={onPlay} onProgress={onProgress} />
+          <LineFacts line={line} apart={apart} doubt={doubt} onPlay={onPlay} onProgress={onProgress} />
           {selected && line.why && !line.by_hand && (
             <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
               Here because {reasonOf(line.why)}
@@ -141,131 +166,6 @@ export const LineItem = memo(function LineItem({
           )}
         </Box>
       )}
-      <Box className="tools" sx={{ opacity: { xs: 0.7, md: selected ? 1 : 0 }, whiteSpace: "nowrap", alignSelf: "start" }}>
-        {line.evidence.length > 0 && (
-          <Tool label={`Hear what this rests on: ${line.text}`} title="Hear it" onClick={() => onPlay(line)}>
-            <PlayArrow sx={{ fontSize: 18 }} />
-          </Tool>
-        )}
-        <ThrowOut line={line} onThrow={onThrow} />
-        <Tool label={`Edit: ${line.text}`} title="Edit" onClick={() => onEdit(line)}>
-          <EditOutlined sx={{ fontSize: 16 }} />
-        </Tool>
-        <LineMenu line={line} first={first} last={last} uses={uses} />
-      </Box>
     </Box>
   );
 });
-
-function Facts({ line, apart, doubt, onPlay, onProgress }: Pick<Props, "line" | "apart" | "doubt" | "onPlay" | "onProgress">) {
-  const own = moments(line.evidence.filter((e) => !e.of_answer));
-  const answers = moments(line.evidence.filter((e) => e.of_answer));
-  return (
-    <Typography component="div" variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
-      {doubt && (
-        <>
-          <Tooltip title={`Worth a look: ${doubt}`}>
-            <Box component="span" sx={{ color: "warning.main", borderBottom: "1px dotted" }}>
-              worth a look
-            </Box>
-          </Tooltip>
-          {" · "}
-        </>
-      )}
-      {line.kind === "action" && (
-        <>
-          {line.owner.length ? (
-            line.owner.join(", ")
-          ) : (
-            <Box component="span" sx={{ color: "error.main" }}>
-              Nobody took this on
-            </Box>
-          )}
-          {" · "}
-          {line.due ? `by ${day(line.due)}${line.due_said ? ` (“${line.due_said}”)` : ""}` : "no date named"}
-          {" · "}
-          <ProgressMenu line={line} onProgress={onProgress} />
-          {" · "}
-        </>
-      )}
-      {line.thrown_out && <>thrown out: {line.thrown_out} · </>}
-      {line.kind === "need" && <>{line.owner.join(", ")} named this · </>}
-      {line.kind === "note" && (
-        <>
-          {line.owner.join(", ")} {line.why === OWN_REMARK ? "remarked this, it was not said" : "wrote this"}
-          {" · "}
-        </>
-      )}
-      {line.state === "superseded" && "no longer holds · "}
-      {line.kind === "decision" && line.state === "open" && "put off · "}
-      {line.heard !== null && (
-        <>
-          <Tooltip title={`As written by the rules: ${line.heard}`}>
-            <Box component="span" tabIndex={0} sx={{ borderBottom: "1px dotted" }}>
-              edited
-            </Box>
-          </Tooltip>
-          {" · "}
-        </>
-      )}
-      {line.by_hand && (own.length ? "added by hand · " : "added by hand, rests on no words")}
-      {own.map((e, i) => (
-        <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />
-      ))}
-      {answers.length > 0 && (
-        <>
-          {" "}
-          · {line.kind === "decision" ? "replaced" : "answered"}{" "}
-          {answers.map((e, i) => (
-            <Moment key={`${e.start}${i}`} at={e} line={line} onPlay={onPlay} comma={i > 0} />
-          ))}
-        </>
-      )}
-      {apart && line.topic && (
-        <>
-          {" "}
-          <Box component="span" sx={{ display: "inline-block" }}>
-            · {line.topic}
-          </Box>
-        </>
-      )}
-    </Typography>
-  );
-}
-
-/** Passages in the order of time, one of those that begin within the same second. */
-function moments(evidence: Evidence[]): Evidence[] {
-  const first = new Map(evidence.map((e) => [clock(e.start), e]).reverse() as [string, Evidence][]);
-  return [...first.values()].sort((a, b) => a.start - b.start);
-}
-
-function Moment({
-  at,
-  line,
-  comma,
-  onPlay,
-}: {
-  at: { start: number; end: number; quote: string };
-  line: Line;
-  comma: boolean;
-  onPlay: Props["onPlay"];
-}) {
-  return (
-    <>
-      {comma && ", "}
-      <Tooltip title={`“${at.quote}”`}>
-        <Box
-          component="button"
-          onClick={(e: React.MouseEvent) => {
-            e.stopPropagation();
-            onPlay(line, at);
-          }}
-          aria-label={`Hear ${clock(at.start)}: ${at.quote}`}
-          sx={linkStyle}
-        >
-          {clock(at.start)}
-        </Box>
-      </Tooltip>
-    </>
-  );
-}

@@ -7,6 +7,7 @@ interface Props {
   hasMinutes: boolean;
   onTexts: () => void;
   onDigest: (() => void) | undefined;
+  onNotes: () => void;
   onMisheard: () => void;
   onReplace: () => void;
   onHistory: () => void;
@@ -25,6 +26,7 @@ export function More({
   hasMinutes,
   onTexts,
   onDigest,
+  onNotes,
   onMisheard,
   onReplace,
   onHistory,
@@ -64,6 +66,7 @@ export function More({
         <MenuItem component={Link} to={`/meetings/${meetingId}/floor`}>
           The floor in figures
         </MenuItem>
+        <MenuItem onClick={then(onNotes)}>Notes and marks …</MenuItem>
         <MenuItem onClick={then(onMisheard)}>Misheard names and terms …</MenuItem>
         <MenuItem onClick={then(onReplace)}>Find and replace …</MenuItem>
         {onVoices && <MenuItem onClick={then(onVoices)}>Tell the voices apart again …</MenuItem>}

@@ -24,6 +24,7 @@ import { Misheard } from "./Misheard";
 import { MinutesPane } from "./MinutesPane";
 import { MinutesScope } from "./MinutesScope";
 import { More } from "./More";
+import { Notes } from "./Notes";
 import { Pictures } from "./Pictures";
 import { Narrow } from "./Narrow";
 import { isWide } from "./search";
@@ -49,6 +50,7 @@ import { useLineUses } from "./useLineUses";
 import { useMediaSession } from "./useMediaSession";
 import { usePlayer } from "./usePlayer";
 import { useRecord, type RecordActions } from "./useRecord";
+import { useQuickMark } from "./useNotes";
 import { useRecordKeys } from "./useRecordKeys";
 import { useRecordView } from "./useRecordView";
 
@@ -78,7 +80,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
   const [asking, setAsking] = useState(false);
   const [cutting, setCutting] = useState(false);
   const [opened, setOpened] = useState<
-    "texts" | "misheard" | "replace" | "history" | "versions" | "voices" | "digest" | "attendees" | "details" | null
+    "texts" | "notes" | "misheard" | "replace" | "history" | "versions" | "voices" | "digest" | "attendees" | "details" | null
   >(null);
   const frame = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
@@ -118,6 +120,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     setSide("minutes");
     view.stepDoubt();
   };
+  const markNow = useQuickMark(meeting.id, actions.minutesFollow);
   useRecordKeys({
     record,
     player,
@@ -126,6 +129,8 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     onTick: lineActions.onTick,
     onLook: look,
     onAsk: () => setAsking(true),
+    onNote: () => setOpened("notes"),
+    onMark: () => void markNow(player.position.get()),
     onSearch: () => {
       setSide("transcript");
       setTimeout(() => field.current?.focus());
@@ -210,6 +215,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
             hasMinutes={!!record.minutes}
             onTexts={() => setOpened("texts")}
             onDigest={hasSound ? () => setOpened("digest") : undefined}
+            onNotes={() => setOpened("notes")}
             onMisheard={() => setOpened("misheard")}
             onReplace={() => setOpened("replace")}
             onHistory={() => setOpened("history")}
@@ -353,6 +359,20 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           onClose={() => setOpened(null)}
         />
       )}
+      {opened === "notes" && (
+        <Notes
+          meetingId={meeting.id}
+          marks={record.marks}
+          duration={duration}
+          at={player.position.get()}
+          onChanged={actions.minutesFollow}
+          onShow={(seconds) => {
+            setSide("transcript");
+            goThere(seconds);
+          }}
+          onClose={() => setOpened(null)}
+        />
+      )}
       {opened === "misheard" && (
         <Misheard
           meetingId={meeting.id}
@@ -393,6 +413,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           start={form.open.start}
           sections={form.titles}
           people={[...new Set([...meeting.people, ...record.voices.filter((voice) => voice.named).map((voice) => voice.name)])]}
+          placeOf={form.placeOf}
           onKeep={form.keep}
           onClose={form.close}
         />

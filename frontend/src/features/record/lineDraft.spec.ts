@@ -39,7 +39,7 @@ describe("a new line", () => {
   it("begins with the words that it rests on", () => {
     const evidence = [{ turn: 0, first: 1, last: 2, quote: "two yards", start: 1 }];
     const draft = emptyDraft(3, "decision", 1, evidence);
-    expect(draft.text).toBe("two yards");
+    expect(draft.text).toBe("Two yards");
     expect(newLine(draft, 7)).toMatchObject({ place: 3, kind: "decision", chapter: 1, after: 7, due: null, due_said: null });
   });
 });

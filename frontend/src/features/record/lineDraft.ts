@@ -49,7 +49,8 @@ export const PROGRESS: readonly [Progress, string][] = [
 
 /** An empty line of a section, resting on the words chosen, where some are. */
 export function emptyDraft(place: number, kind: Kind, chapter = 0, evidence: Passage[] = []): LineDraft {
-  const text = evidence.map((each) => each.quote).join(" … ");
+  const words = evidence.map((each) => each.quote).join(" … ");
+  const text = words.charAt(0).toUpperCase() + words.slice(1);
   return { kind, text, place, chapter, owner: [], day: "", said: "", progress: "open", remark: "", evidence };
 }
 

@@ -26,16 +26,29 @@ export function likelyKind(title: string, lines: readonly Line[]): Kind {
   return most?.[0] ?? OF_TITLE.find(([words]) => words.test(title))?.[1] ?? "key_point";
 }
 
+/** Number of the section in which most lines of a kind stand; `place` where none do, or where it holds some itself. */
+export function sectionFor(kind: Kind, lines: readonly Line[], place: number): number {
+  const count = new Map<number, number>();
+  for (const line of lines) if (line.kind === kind && line.thrown_out === null) count.set(line.place, (count.get(line.place) ?? 0) + 1);
+  if (count.has(place)) return place;
+  return [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? place;
+}
+
 /** What the form of a line shows and does: opened for a new line, for one that stands, or for words that were chosen. */
 export function useLineForm(record: RecordData, actions: Pick<RecordActions, "addLine" | "changeLine">) {
   const [open, setOpen] = useState<OpenLine | null>(null);
   const titles = useMemo(() => record.minutes?.sections.map((section) => section.title) ?? [], [record.minutes]);
 
-  const add = useCallback((section: Section | null, evidence: Passage[] = []) => {
-    const place = section?.place ?? 0;
-    const kind = likelyKind(section?.title ?? "", section?.lines ?? []);
-    setOpen({ after: null, start: emptyDraft(place, kind, section?.chapter ?? 0, evidence) });
-  }, []);
+  const lines = useMemo(() => record.minutes?.lines ?? [], [record.minutes]);
+  const add = useCallback(
+    (section: Section | null, evidence: Passage[] = []) => {
+      const kind = likelyKind(section?.title ?? "", section?.lines ?? []);
+      const place = section?.place ?? sectionFor(kind, lines, 0);
+      setOpen({ after: null, start: emptyDraft(place, kind, section?.chapter ?? 0, evidence) });
+    },
+    [lines],
+  );
+  const placeOf = useCallback((kind: Kind, place: number) => sectionFor(kind, lines, place), [lines]);
   const change = useCallback((line: Line) => setOpen({ line, start: draftOf(line) }), []);
   const close = useCallback(() => setOpen(null), []);
   const keep = useCallback(
@@ -51,5 +64,5 @@ export function useLineForm(record: RecordData, actions: Pick<RecordActions, "ad
     },
     [actions, open],
   );
-  return { open, titles, add, change, close, keep };
+  return { open, titles, placeOf, add, change, close, keep };
 }

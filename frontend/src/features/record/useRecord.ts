@@ -287,7 +287,8 @@ export function useRecord(meetingId: string) {
   );
 
   const reload = useCallback(() => void queries.invalidateQueries({ queryKey: key, exact: true }), [key, queries]);
-  return { query, ...actions, remake, cut, diarizeAgain, reload };
+  const minutesFollow = useCallback(() => follow.current(), []);
+  return { query, ...actions, remake, cut, diarizeAgain, reload, minutesFollow };
 }
 
 export type RecordActions = Omit<ReturnType<typeof useRecord>, "query">;

@@ -17,11 +17,13 @@ interface Parts {
   onTick: (line: Line) => void;
   onLook: () => void;
   onAsk: () => void;
+  onNote: () => void;
+  onMark: () => void;
   onSearch: () => void;
 }
 
 /** What the keys do on a record. */
-export function useRecordKeys({ record, player, view, actions, onTick, onLook, onAsk, onSearch }: Parts): void {
+export function useRecordKeys({ record, player, view, actions, onTick, onLook, onAsk, onNote, onMark, onSearch }: Parts): void {
   const turnStep = (step: 1 | -1) => {
     const at = turnAt(record.turns, player.position.get() + 0.05);
     const next =
@@ -83,6 +85,8 @@ export function useRecordKeys({ record, player, view, actions, onTick, onLook, o
     { key: ">", label: "Faster", run: () => player.setSpeed(nextSpeed(player.speed, 1)) },
     { key: "<", label: "Slower", run: () => player.setSpeed(nextSpeed(player.speed, -1)) },
     { key: "f", label: "Follow the sound", run: () => view.setFollowing(true) },
+    { key: "m", label: "Mark this moment", run: onMark },
+    { key: "w", label: "Write a note at this moment", run: onNote },
     { key: "q", label: "Ask the record", run: onAsk },
     { key: "z", ctrl: true, label: "Take the last change back", run: () => void actions.undo() },
     { key: "y", ctrl: true, label: "Do it again", run: () => void actions.redo() },

@@ -1,7 +1,8 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
 
 import type { Board } from "./types";
-import { KEPT, type useMarks } from "./useMarks";
+import { type useMarks } from "./useMarks";
+import { WORTH_KEEPING } from "../../shared/markLabels";
 import type { RecorderView } from "./useRecorder";
 
 /** Marks by hand, the captions window, and what still waits on this computer. */
@@ -37,7 +38,7 @@ export function LiveFoot({
         py: 0.5,
       }}
     >
-      <MarkButton keyName="M" label="mark" more=" what was just said" disabled={!running} onPress={() => marks.markNow(KEPT)} />
+      <MarkButton keyName="M" label="mark" more=" what was just said" disabled={!running} onPress={() => marks.markNow(WORTH_KEEPING)} />
       {board.labels.map((label, i) => (
         <MarkButton key={label} keyName={String(i + 1)} label={label} disabled={!running} onPress={() => marks.markNow(label)} />
       ))}

@@ -2,12 +2,12 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 import { typing, useKeys } from "../../app/keys";
 import { useNotice } from "../../app/notices";
+import { WORTH_KEEPING } from "../../shared/markLabels";
 import { clock } from "../../shared/times";
 import type { RoomActions } from "./useRoom";
 
 /** Milliseconds a digit is held before it marks a stretch. */
 const HELD = 600;
-export const KEPT = "worth keeping";
 
 /** Marks by key and by button: `m` for the moment, a digit for a label, a digit held for a stretch. */
 export function useMarks(labels: readonly string[], now: () => number, actions: RoomActions, active: boolean) {
@@ -68,7 +68,7 @@ export function useMarks(labels: readonly string[], now: () => number, actions: 
     "Marks",
     active
       ? [
-          { key: "m", label: "Mark what was just said", run: () => markNow(KEPT) },
+          { key: "m", label: "Mark what was just said", run: () => markNow(WORTH_KEEPING) },
           ...labels.map((label, i) => ({ key: String(i + 1), label: `Mark as “${label}”; hold for a stretch`, run: () => undefined })),
         ]
       : [],

@@ -28,6 +28,7 @@ from nuntius.web import schemas as s
 from nuntius.web.answers import answer
 from nuntius.web.export_schemas import ExportOut
 from nuntius.web.exports import put_export, question_of
+from nuntius.web.room_facts import note_out
 from nuntius.web.room_shapes import board_out, line_out, speech_out, voice_ids
 from nuntius.web.security import asked_from, installation, me
 
@@ -147,15 +148,14 @@ def correct_live(path: r.LiveLinePath, body: s.NewText) -> Response:
         return answer(room_out(db, meeting, room))
 
 
-@api.put(f"{ROOM}/notes/<note_id>", operation_id="putNote", responses={200: r.NoteOut})
+@api.put(f"{ROOM}/notes/<note_id>", operation_id="putNote", responses={200: rec.NoteOut})
 def put_note(path: r.NotePath, body: r.NoteIn) -> Response:
     """Writes a paragraph of one's own notes, new or again."""
     with installation().database.write() as db:
         meeting, room = rooms.get_room(db, me(), path.meeting_id)
         note = notes.put_note(db, me(), meeting, path.note_id, body.text, body.at, body.position, body.private)
         rooms.touch(room)
-        out = r.NoteOut(id=note.id, text=note.text, at=note.at, position=note.position, private=note.private)
-        return answer(out)
+        return answer(note_out(note))
 
 
 @api.delete(f"{ROOM}/notes/<note_id>", operation_id="removeNote", responses={200: r.Board})
