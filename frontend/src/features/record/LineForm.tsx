@@ -183,7 +183,7 @@ function Evidence({ draft, onChange }: { draft: LineDraft; onChange: (evidence: 
           <Button
             size="small"
             color="inherit"
-            aria-label={`Does not rest on ${clock(each.start)}: ${each.quote}`}
+            aria-label={`Take off ${clock(each.start)}: ${each.quote}`}
             onClick={() => onChange(draft.evidence.filter((_, i) => i !== at))}
           >
             Take off

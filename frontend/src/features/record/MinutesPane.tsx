@@ -70,24 +70,29 @@ export const MinutesPane = memo(function MinutesPane({
     >
       {sections.map((section) => (
         <Box key={section.key} component="section" aria-label={section.title}>
-          <Typography
-            variant="h3"
-            component="h2"
+          <Box
             sx={{
               position: "sticky",
               top: 0,
               bgcolor: "background.default",
               zIndex: 1,
-              color: "text.secondary",
               borderBottom: 1,
               borderColor: "divider",
-              pt: 2,
-              pb: 0.4,
+              display: "flex",
+              alignItems: "end",
+              gap: 1,
+              pt: 1.5,
               mb: 0.5,
               mx: 1,
             }}
           >
-            <Box component="span" sx={{ float: "right", mt: "-4px" }}>
+            <Typography variant="h3" component="h2" sx={{ color: "text.secondary", flex: 1, minWidth: 0, pb: 0.4 }}>
+              {section.title} ({section.lines.length})
+            </Typography>
+            {section.chapter !== undefined && (
+              <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />
+            )}
+            <Box sx={{ whiteSpace: "nowrap" }}>
               {section.place !== undefined && (
                 <Tool label={`Add a line to ${section.title}`} title="Add a line" onClick={() => onAdd(section)}>
                   <Add sx={{ fontSize: 18 }} />
@@ -97,11 +102,7 @@ export const MinutesPane = memo(function MinutesPane({
                 <ContentCopy sx={{ fontSize: 15 }} />
               </Tool>
             </Box>
-            {section.title} ({section.lines.length})
-            {section.chapter !== undefined && (
-              <Detail chapter={section.chapter} title={section.title} detailed={detailed} onDetail={onDetail} />
-            )}
-          </Typography>
+          </Box>
           <Box role="list">
             {section.lines.map((line, at) => (
               <LineItem
@@ -162,7 +163,8 @@ function Detail({
       onClick={() => void turn()}
       aria-label={`${more ? "More of" : "Less of"} ${title}`}
       underline="hover"
-      sx={{ float: "right", font: "inherit", fontWeight: 400 }}
+      variant="body2"
+      sx={{ pb: 0.4 }}
     >
       {busy ? "…" : more ? "more" : "less"}
     </Link>

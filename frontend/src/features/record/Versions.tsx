@@ -55,7 +55,7 @@ export function Versions({ meetingId, zone, lines, onRestore, onClose }: Props) 
         )}
         {at && (
           <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { sm: "190px minmax(0, 1fr)" } }}>
-            <List dense disablePadding aria-label="Earlier minutes">
+            <List dense disablePadding component="nav" aria-label="Earlier minutes">
               {versions.map((version) => (
                 <ListItemButton key={version.id} selected={version.id === at.id} onClick={() => setChosen(version.id)}>
                   <ListItemText
