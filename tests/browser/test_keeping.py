@@ -173,7 +173,7 @@ def test_a_file_that_takes_a_while_is_saved_by_itself_and_kept_for_a_day(page: P
         dialog.get_by_role("link", name="Save").first.click()
     assert again.value.path().read_bytes() == taken.value.path().read_bytes()
     assert faults(page) == []
-    away = dialog.get_by_role("button", name=f"Take away {TITLE} - minutes.pdf")
+    away = dialog.get_by_role("button", name=f"Remove {TITLE} - minutes.pdf")
     left = away.count() - 1
     away.first.click()
     expect(away).to_have_count(left)
@@ -217,7 +217,7 @@ def test_an_excerpt_is_trimmed_by_drawing_its_ends(page: Page) -> None:
     form.get_by_role("button", name="Keep").click()
     page.goto("/excerpts")
     expect(page.get_by_role("article", name="Trimmed")).to_be_visible()
-    page.get_by_role("button", name="Take away Trimmed").click()
+    page.get_by_role("button", name="Remove Trimmed").click()
 
 
 def test_one_goes_to_a_time_by_typing_it_and_by_the_minute(page: Page) -> None:

@@ -41,16 +41,34 @@ def test_the_sound_of_a_passage_ends_with_it(record: Page) -> None:
 
 def test_a_word_is_heard_and_the_transcript_follows_until_the_reader_scrolls(record: Page) -> None:
     record.locator("[data-turn='4'] [data-word='3']").click()
+    expect(record.get_by_role("button", name="Pause")).to_be_visible()
     start = position(record)
     assert start > 5
-    record.keyboard.press("Space")
-    expect(record.get_by_role("button", name="Pause")).to_be_visible()
     record.wait_for_function("() => document.querySelector('audio').currentTime > %f" % (start + 0.3))
     record.get_by_role("region", name="Transcript").hover()
     record.mouse.wheel(0, 300)
     expect(record.get_by_role("button", name="Follow the sound")).to_be_visible()
     record.get_by_role("button", name="Follow the sound").click()
     expect(record.get_by_role("button", name="Follow the sound")).to_have_count(0)
+
+
+def test_space_pauses_wherever_the_focus_is(record: Page) -> None:
+    line = lines(record).nth(1)
+    line.get_by_role("button", name=re.compile("^Hear what this rests on")).click()
+    expect(record.get_by_role("button", name="Pause")).to_be_visible()
+    record.keyboard.press("Space")
+    expect(record.get_by_role("button", name="Play", exact=True)).to_be_visible()
+    record.locator("[data-lit] [data-word='0']").first.click()
+    expect(record.get_by_role("button", name="Pause")).to_be_visible()
+    box = lines(record).first.get_by_role("checkbox")
+    box.focus()
+    record.keyboard.press("Space")
+    expect(record.get_by_role("button", name="Play", exact=True)).to_be_visible()
+    expect(box).not_to_be_checked()
+    record.keyboard.press("Space")  # nothing plays: the key belongs to the box again
+    expect(box).to_be_checked()
+    record.keyboard.press("Control+z")
+    expect(box).not_to_be_checked()
 
 
 def test_the_keyboard_alone_walks_hears_ticks_and_takes_back(record: Page) -> None:

@@ -74,11 +74,11 @@ def test_the_keyboard_alone_chooses_and_keeps_a_turn(page: Page) -> None:
     assert faults(page) == []
     page.set_viewport_size({"width": 390, "height": 844})
     fits(page)
-    kept.get_by_role("button", name="Take away How it began").click()
+    kept.get_by_role("button", name="Remove How it began").click()
     expect(kept).to_have_count(0)
     page.get_by_role("button", name="Take back").click()
     expect(page.get_by_role("article", name="How it began")).to_be_visible()
-    page.get_by_role("button", name="Take away How it began").click()
+    page.get_by_role("button", name="Remove How it began").click()
     expect(page.get_by_role("article", name="How it began")).to_have_count(0)
 
 

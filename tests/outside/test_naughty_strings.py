@@ -63,7 +63,7 @@ def test_as_names_of_people(desk: Desk) -> None:
 
 
 def test_as_what_was_said(desk: Desk, tmp_path: Path) -> None:
-    """A transcript of them is read, its minutes are written, and every file of it can be taken away."""
+    """A transcript of them is read, its minutes are written, and every file of it can be downloaded."""
     said = [" ".join(text.split()) for text in STRINGS if text.strip() and not CONTROLS.search(text)]
     path = tmp_path / "talk.txt"
     path.write_text("".join(f"Maren: {text}\nTobias: Okay.\n" for text in said))

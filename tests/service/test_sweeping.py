@@ -1,4 +1,4 @@
-"""What was left half done is taken away after its time, and nothing else."""
+"""What was left half done is removed after its time, and nothing else."""
 
 import os
 import time

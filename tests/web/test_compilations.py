@@ -1,4 +1,4 @@
-"""Compilations over the API: kept, changed, heard, taken away; the listening digest; what is removed for good is gone from them."""
+"""Compilations over the API: kept, changed, heard, downloaded; the listening digest; what is removed for good is gone from them."""
 
 import io
 from pathlib import Path

@@ -1,4 +1,4 @@
-"""Excerpts: kept, found, changed, taken away as sound that is cut to the word."""
+"""Excerpts: kept, found, changed, downloaded as sound that is cut to the word."""
 
 from pathlib import Path
 from urllib.parse import quote

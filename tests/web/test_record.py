@@ -1,4 +1,4 @@
-"""The record over the API: set right, taken back, listened to, taken away."""
+"""The record over the API: set right, taken back, listened to, downloaded."""
 
 from posixpath import normpath
 from typing import Any

@@ -8,6 +8,8 @@ export interface Key {
   shift?: boolean;
   ctrl?: boolean;
   shown?: string;
+  /** Whether it goes before what has the focus, which would else take Space or Enter for itself. */
+  over?: () => boolean;
 }
 
 interface Group {
@@ -27,25 +29,32 @@ function changed(): void {
 /** Whether the focus is in a field, where letters belong to the text. */
 export function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
+  if (isBox(target)) return false;
   return target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName);
+}
+
+/** Whether it is a box or a switch, which takes Space and no letters. */
+function isBox(target: HTMLElement): boolean {
+  return target instanceof HTMLInputElement && ["checkbox", "radio"].includes(target.type);
 }
 
 /** Whether Enter and Space belong to what has the focus. */
 function pressable(target: EventTarget | null): boolean {
   return (
-    target instanceof HTMLElement && target.closest("button, a, [role=button], [role=menuitem], [role=option], [role=slider]") !== null
+    target instanceof HTMLElement &&
+    (isBox(target) || target.closest("button, a, [role=button], [role=menuitem], [role=option], [role=slider]") !== null)
   );
 }
 
 function onKeyDown(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.altKey || event.metaKey || typing(event.target)) return;
   if (document.querySelector("[role=dialog]") && event.key !== "?") return;
-  if ((event.key === " " || event.key === "Enter") && pressable(event.target)) return;
+  const taken = (event.key === " " || event.key === "Enter") && pressable(event.target);
   for (const group of [...groups.values()].reverse()) {
     const found = group.keys.find(
       (k) => k.key === event.key && !!k.ctrl === event.ctrlKey && (k.shift === undefined || k.shift === event.shiftKey),
     );
-    if (found) {
+    if (found && (!taken || found.over?.())) {
       event.preventDefault();
       found.run();
       return;

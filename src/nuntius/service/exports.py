@@ -32,7 +32,7 @@ def order_of_meeting(session: Session, user: User, meeting_id: str, kind: Export
     if kind == ExportKind.SMALL_SOUND:
         check_sound(session, meeting)
     elif not has_transcript(session, meeting_id):
-        raise Conflict("There is no transcript to take away yet. Wait until the work is done.")
+        raise Conflict("There is no transcript to download yet. Wait until the work is done.")
     return create_export(session, user, kind, meeting.title, [meeting], address=address)
 
 

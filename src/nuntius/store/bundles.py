@@ -71,7 +71,7 @@ def bundle_of(session: Session, files: FileStore, user: User, meeting: Meeting) 
     """
     turns = turns_of(session, meeting.id)
     if not turns:
-        raise Conflict("There is no transcript to take away yet. Wait until the work is done.")
+        raise Conflict("There is no transcript to download yet. Wait until the work is done.")
     labels = {speaker.id: speaker.label for speaker in speakers_of(session, meeting.id)}
     recording = session.scalar(select(Recording).where(Recording.meeting_id == meeting.id))
     paths: dict[str, Path] = {}

@@ -1,4 +1,4 @@
-"""Excerpts: kept, changed, taken away."""
+"""Excerpts: kept, changed, removed."""
 
 from sqlalchemy import delete
 from sqlalchemy.orm import Session
@@ -87,7 +87,7 @@ def excerpt_part(session: Session, files: FileStore, user: User, ids: list[int])
 
 
 def forget_excerpts(session: Session, meeting_id: str, start: float, end: float) -> None:
-    """Takes away the excerpts that touch a stretch which is removed for good."""
+    """Removes the excerpts that touch a stretch which is removed for good."""
     session.execute(delete(Excerpt).where(Excerpt.meeting_id == meeting_id, Excerpt.start < end, Excerpt.end > start))
 
 

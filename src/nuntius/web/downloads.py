@@ -1,4 +1,4 @@
-"""Minutes and transcripts as files to take away."""
+"""Minutes and transcripts as files to download."""
 
 import re
 from collections.abc import Callable

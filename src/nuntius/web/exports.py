@@ -26,6 +26,6 @@ def question_of(body: s.Question) -> Question:
 
 
 def note_export(of: str, form: str) -> None:
-    """Writes down that a file is taken away: of what, by number, and in which form."""
+    """Writes down that a file is downloaded: of what, by number, and in which form."""
     with installation().database.write() as db:
         activity.note(db, me(), What.EXPORTED, f"{of}: {form}", asked_from())

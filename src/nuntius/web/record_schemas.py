@@ -120,7 +120,7 @@ class RecordingOut(Wire):
     duration: float | None
     is_text: bool
     has_sound: bool
-    has_original: bool  # the file as brought in can be taken away
+    has_original: bool  # the file as brought in can be downloaded
     has_picture: bool
     loudness: float | None
     peak: float | None

@@ -29,7 +29,7 @@ const FILES: [string, string][] = [
   ["txt", "Text"],
 ];
 
-/** Passages in titled sections, put in order, heard and taken away as one. */
+/** Passages in titled sections, put in order, heard and downloaded as one. */
 export default function Compilation() {
   const id = Number(useParams().compilationId);
   const query = useQuery({

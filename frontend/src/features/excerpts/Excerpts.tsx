@@ -21,7 +21,7 @@ import { ExcerptForm } from "./ExcerptForm";
 import { moved, type Excerpt } from "./choosing";
 import { EVERYTHING, isWide, useExcerpts, type Narrowed } from "./useExcerpts";
 
-/** All passages that were kept, over all meetings; chosen ones are heard or taken away as one. */
+/** All passages that were kept, over all meetings; chosen ones are heard or downloaded as one. */
 export default function Excerpts() {
   useTitle("Excerpts");
   const [narrowed, setNarrowed] = useState<Narrowed>(EVERYTHING);
@@ -76,7 +76,7 @@ function Open({ list, narrowed, setNarrowed }: Shown) {
     if (!(await carry(body(client.DELETE("/api/excerpts/{excerpt_id}", { params: { path: { excerpt_id: excerpt.id } } }))))) return;
     setChosen((old) => old.filter((each) => each.id !== excerpt.id));
     notice({
-      text: `“${excerpt.title}” was taken away.`,
+      text: `“${excerpt.title}” is removed.`,
       severity: "info",
       action: {
         label: "Take back",
@@ -234,8 +234,8 @@ function Open({ list, narrowed, setNarrowed }: Shown) {
                 </Button>
               )}
               {each.may_change && (
-                <Button size="small" color="inherit" aria-label={`Take away ${each.title}`} onClick={() => void remove(each)}>
-                  Take away
+                <Button size="small" color="inherit" aria-label={`Remove ${each.title}`} onClick={() => void remove(each)}>
+                  Remove
                 </Button>
               )}
             </Box>

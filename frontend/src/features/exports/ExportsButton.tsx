@@ -7,7 +7,7 @@ import { size } from "../../shared/size";
 import { fileAddress, files, goesOn, type Export } from "./awaited";
 import { useExportActions, useExports } from "./useExports";
 
-/** The files that were asked for within a day: how far each is, to be saved, tried again or taken away. */
+/** The files that were asked for within a day: how far each is, to be saved, tried again or removed. */
 export function ExportsButton() {
   const exports = files(useExports());
   const { retry, remove } = useExportActions();
@@ -101,13 +101,8 @@ function Row({ made, onRetry, onRemove }: { made: Export; onRetry: () => void; o
           Try again
         </Button>
       )}
-      <Tooltip title={busy ? "Do not make it" : "Take away"}>
-        <IconButton
-          size="small"
-          aria-label={`${busy ? "Do not make" : "Take away"} ${made.name}`}
-          onClick={onRemove}
-          sx={{ gridColumn: 3 }}
-        >
+      <Tooltip title={busy ? "Do not make it" : "Remove"}>
+        <IconButton size="small" aria-label={`${busy ? "Do not make" : "Remove"} ${made.name}`} onClick={onRemove} sx={{ gridColumn: 3 }}>
           <Close sx={{ fontSize: 16 }} />
         </IconButton>
       </Tooltip>

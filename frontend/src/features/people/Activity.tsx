@@ -20,7 +20,7 @@ export function Activity() {
   return (
     <Box sx={{ overflowX: "auto" }}>
       <Typography color="textSecondary" sx={{ mb: 1 }}>
-        Sign-ins, invitations, roles, removals, and files taken away. What was said in meetings is never here; meetings stand by their
+        Sign-ins, invitations, roles, removals, and files downloaded. What was said in meetings is never here; meetings stand by their
         numbers.
       </Typography>
       <Table size="small" aria-label="Activity">

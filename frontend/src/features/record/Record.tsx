@@ -34,7 +34,7 @@ import { Replace } from "./Replace";
 import { SearchField } from "./SearchField";
 import { silences } from "./silences";
 import { Spine } from "./Spine";
-import { TakeAway } from "./TakeAway";
+import { Files } from "./Files";
 import { TemplateHint } from "./TemplateHint";
 import { Texts } from "./Texts";
 import { TranscriptPane } from "./TranscriptPane";
@@ -202,7 +202,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
           <Button size="small" color="inherit" onClick={() => setAsking(true)}>
             Ask
           </Button>
-          <TakeAway
+          <Files
             meetingId={meeting.id}
             hasMinutes={!!record.minutes}
             hasSound={hasSound}

@@ -73,6 +73,7 @@ export const TranscriptPane = memo(function TranscriptPane({
     if (goTo) virtual.scrollToIndex(goTo.index, { align: "center" });
   }, [goTo, virtual]);
   const release = useCallback(() => setFollowing(false), [setFollowing]);
+  const hear = useCallback((seconds: number) => player.play(seconds), [player]);
   const sample = useCallback(
     (voice: Voice) => {
       const longest = turns
@@ -121,7 +122,7 @@ export const TranscriptPane = memo(function TranscriptPane({
                   match={match?.index === item.index ? match : undefined}
                   position={player.position}
                   actions={actions}
-                  onWord={player.seek}
+                  onWord={hear}
                   onChoose={onChoose}
                   onSample={sample}
                 />

@@ -43,3 +43,13 @@ test("the next one stands behind the line that is selected, after the last comes
   expect([null, 1, 2, 3].map((selected) => nextDoubted(lines, doubts, selected)?.id)).toEqual([1, 3, 3, 1]);
   expect(nextDoubted(lines, new Map(), null)).toBeUndefined();
 });
+
+test("what a person set right is no longer worth a look; that its task is done says nothing of it", () => {
+  const doubts = ["may be no task" as const];
+  const lines = [
+    line(1, { doubts, set_by_person: ["owner"] }),
+    line(2, { doubts, set_by_person: ["progress"] }),
+    line(3, { doubts, by_hand: true }),
+  ];
+  expect([...openDoubts(lines, []).keys()]).toEqual([2]);
+});

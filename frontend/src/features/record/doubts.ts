@@ -16,13 +16,16 @@ export function openDoubts(lines: readonly Line[], voices: readonly Doubt[]): Re
   const unsure = new Set(voices.filter((doubt) => doubt.unsure).map((doubt) => doubt.turn));
   const made = new Map<number, string>();
   for (const line of lines) {
-    if (line.checked || line.heard !== null || line.thrown_out !== null) continue;
+    if (line.checked || line.heard !== null || line.thrown_out !== null || line.by_hand || isSetRight(line)) continue;
     const doubts: Reason[] = [...line.doubts];
     if (line.owner.length > 0 && line.evidence.some((each) => !each.of_answer && unsure.has(each.turn))) doubts.push("voice unsure");
     if (doubts.length > 0) made.set(line.id, doubts.map((each) => SENTENCES[each]).join(" Also, "));
   }
   return made;
 }
+
+/** Whether a person set more of a line than where it stands and how far it is. */
+const isSetRight = (line: Line): boolean => line.set_by_person.some((part) => !["number", "place", "progress"].includes(part));
 
 /** The next of some lines, behind the one that is selected and then from the top, that is worth a look. */
 export function nextDoubted(lines: readonly Line[], doubts: ReadonlyMap<number, string>, selected: number | null): Line | undefined {

@@ -48,7 +48,7 @@ export function useRecordKeys({ record, player, view, actions, onTick, onLook, o
     if (to > from) player.loop({ start: from, end: to });
   };
   useKeys("Record", [
-    { key: " ", label: "Play or pause", run: player.toggle },
+    { key: " ", label: "Play or pause", run: player.toggle, over: () => player.playing },
     {
       key: "/",
       label: "Search what was said",

@@ -111,4 +111,4 @@ def unpack_file(path: Path, kept: KeptFile, target: Path) -> None:
     except (zipfile.BadZipFile, KeyError, EOFError, NotImplementedError, RuntimeError) as cause:
         raise BundleUnreadable(f"{kept.path} is missing or damaged") from cause
     if size != kept.size or digest.hexdigest() != kept.sha256:
-        raise BundleUnreadable(f"{kept.path} is not what it was when it was taken away")
+        raise BundleUnreadable(f"{kept.path} is not what it was when it was downloaded")

@@ -1,4 +1,4 @@
-"""Compilations: put together, heard, taken away; and the listening digest of a meeting."""
+"""Compilations: put together, heard, downloaded; and the listening digest of a meeting."""
 
 from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag

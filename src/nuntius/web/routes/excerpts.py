@@ -1,4 +1,4 @@
-"""Excerpts: passages kept, heard and taken away."""
+"""Excerpts: passages kept, heard and downloaded."""
 
 from flask import Response, make_response
 from flask_openapi3 import APIBlueprint, Tag

@@ -1,4 +1,4 @@
-"""The record of a meeting: read, listened to, set right, taken away."""
+"""The record of a meeting: read, listened to, set right, downloaded."""
 
 from flask import Response, make_response, request, send_file
 from flask_openapi3 import APIBlueprint, Tag

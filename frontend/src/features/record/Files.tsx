@@ -44,8 +44,8 @@ const FILES: [string, [string, string][]][] = [
 
 const PDF: Record<string, Schemas["MeetingExport"]["kind"]> = { Minutes: "minutes.pdf", Transcript: "transcript.pdf" };
 
-/** The files that can be taken away. */
-export function TakeAway({
+/** The files that can be downloaded. */
+export function Files({
   meetingId,
   hasMinutes,
   hasSound,
