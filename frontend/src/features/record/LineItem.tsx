@@ -154,7 +154,7 @@ export const LineItem = memo(function LineItem({
             </Typography>
           )}
           <LineFacts line={line} apart={apart} doubt={doubt} onPlay={onPlay} onProgress={onProgress} />
-          {selected && line.why && !line.by_hand && (
+          {selected && line.why && (
             <Typography variant="body2" color="textSecondary" sx={{ fontSize: "0.8rem" }}>
               Here because {reasonOf(line.why)}
             </Typography>

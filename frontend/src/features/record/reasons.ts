@@ -42,6 +42,7 @@ const WHY: Record<string, string> = {
   "an objection stuck": "somebody spoke against a proposal, and it was put off or reversed.",
   "a figure surprised": "somebody else was surprised by the figure.",
   reversed: "it was decided, then reversed.",
+  "added by hand": "somebody added it by hand.",
   "a person's note": "somebody wrote it down; beside it stands what was said of it.",
   [OWN_REMARK]: "somebody wrote it down; nobody said it, so that only the moment of writing stands beside it.",
 };
