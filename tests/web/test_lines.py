@@ -1,4 +1,4 @@
-"""Lines by hand over the API: added, changed, moved, joined, split; kept on a re-make, taken back, told in the history."""
+"""Lines by hand over the API: added, changed, moved, joined, split; kept on a re-make, taken back, listed in the history."""
 
 from typing import Any
 
@@ -183,7 +183,7 @@ def test_two_lines_become_one_and_two_again(desk: Desk, meeting: str) -> None:
     assert {e["quote"] for e in line["evidence"]} == {e["quote"] for e in (*one["evidence"], *other["evidence"])}
     assert [each["text"] for each in kinds(desk.remade(meeting), "action")] == [
         line["text"]
-    ]  # the second is told there
+    ]  # the second is part of it
     fate = desk.client.get(f"{base(meeting)}/{other['id']}").json
     assert fate["now_in"] == one["id"]
     assert history(desk, meeting)[0]["what"] == "Joined two lines"

@@ -31,7 +31,7 @@ from nuntius.store.versions import keep_version, standing
 PLACED = ("number", "place", "chapter")  # where a line stands
 WRITTEN = ("text", "state", "answer", "why", "doubts")  # what only the machine writes
 SETTABLE = ("kind", "owner", "due", "due_said", "progress", "evidence")  # what a person may have set
-ABSORBED = 0.8  # share of what a line rests on that lies within a person's own line of its kind: it is told there
+ABSORBED = 0.8  # share of what a line rests on that lies within a person's own line of its kind, which says it already
 
 
 def save_minutes(
@@ -216,7 +216,7 @@ def _is_absorbed(line: LineRow, before: Sequence[LineRow]) -> bool:
 
 
 def _renew(line: LineRow, fresh: LineRow, own_place: int | None, transcript: Transcript) -> None:
-    """Puts what was made anew into the row that a line has had; what a person set, wrote or checked stays."""
+    """Puts what the machine wrote this time into the row that a line has had; what a person set, wrote or checked stays."""
     line.number, line.chapter = fresh.number, fresh.chapter
     line.place = fresh.place if own_place is None else own_place
     if line.checked_by is not None or line.made_by is not None:

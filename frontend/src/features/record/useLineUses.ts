@@ -15,7 +15,7 @@ export function beside(sections: readonly Section[], line: Line, step: 1 | -1): 
   return lines[lines.indexOf(line) + step];
 }
 
-/** What can be done with lines beside reading them: moved, joined, copied, told how far they are. */
+/** What can be done with lines beside reading them: moved, joined, copied, their progress set. */
 export function useLineUses(
   meetingId: string,
   sections: readonly Section[],
