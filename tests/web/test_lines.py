@@ -1,5 +1,6 @@
 """Lines by hand over the API: added, changed, moved, joined, split; kept on a re-make, taken back, listed in the history."""
 
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -190,6 +191,20 @@ def test_two_lines_become_one_and_two_again(desk: Desk, meeting: str) -> None:
     back = undo(desk, meeting)
     assert [each["id"] for each in kinds(back, "action")] == [one["id"], other["id"]]
     assert kinds(back, "action") == [one, other]
+
+
+def test_what_was_pointed_at_stays_where_others_speak_at_once(desk: Desk, tmp_path: Path) -> None:
+    """A short word said into another's long sentence is found by its turn, not by whose words are more at that time."""
+    (tmp_path / "at-once.vtt").write_text(
+        "WEBVTT\n\n00:00:01.000 --> 00:00:05.000\n<v Ann>We close the slipway for the whole winter then\n\n"
+        "00:00:02.000 --> 00:00:04.000\n<v Ben>Yes please\n"
+    )
+    meeting = desk.bring_in(tmp_path / "at-once.vtt", people=("Maren Tull",))
+    desk.work()
+    made = add(desk, meeting, text="Ben agreed.", evidence=[{"turn": 1, "first": 0, "last": 1}])
+    assert [(each["turn"], each["quote"]) for each in made["evidence"]] == [(1, "Yes please")]
+    again = of(desk.remade(meeting), made["id"])
+    assert [(each["turn"], each["quote"]) for each in again["evidence"]] == [(1, "Yes please")]
 
 
 def test_a_line_is_split(desk: Desk, meeting: str) -> None:

@@ -9,7 +9,7 @@ from nuntius.core.minutes.line import ThrowOutReason
 from nuntius.core.transcript.edits import retimed, substituted
 from nuntius.core.vocabulary import Place, core, put_right, replaced
 from nuntius.store.errors import ChangedMeanwhile, Conflict, NotFound, NothingToUndo
-from nuntius.store.line_changes import set_line
+from nuntius.store.line_changes import anchor_lines, set_line
 from nuntius.store.line_changes import stands as line_stands
 from nuntius.store.models import (
     Base,
@@ -296,6 +296,7 @@ def _apply(session: Session, edit: Edit) -> None:
             replace_turns(session, step)
         elif step.field not in _FOLLOWS or session.get(_COLUMNS[step.field][0], step.target) is not None:
             _set(session, step)
+    anchor_lines(session, edit.steps)
 
 
 def _set(session: Session, step: FieldSet) -> None:

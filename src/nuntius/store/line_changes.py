@@ -1,5 +1,6 @@
 """How a change of a line as a whole, or of some of its columns, is carried out."""
 
+from collections.abc import Iterable
 from typing import cast
 
 from sqlalchemy.orm import Session
@@ -8,7 +9,7 @@ from nuntius.store.errors import Conflict
 from nuntius.store.line_rows import LineValues, anchor, put_values, value_of
 from nuntius.store.models import LineRow, MinutesRow
 from nuntius.store.transcripts import load_transcript
-from nuntius.store.undoable import Field, FieldSet
+from nuntius.store.undoable import Field, FieldSet, Step
 
 BESIDE = ("set_by_person", "number")  # what may be otherwise by now and stands in nobody's way
 GONE = "This line is not in the minutes any more, so this change can no longer be taken back."
@@ -28,8 +29,6 @@ def set_line(session: Session, step: FieldSet) -> None:
         session.expire(session.get_one(MinutesRow, line.minutes_id), ["lines"])
     else:
         put_values(line, {**after, **_marks(line, step)})
-        if "evidence" in after:
-            _anchor(session, line)
         session.flush()
         if "number" in after:
             session.expire(session.get_one(MinutesRow, line.minutes_id), ["lines"])
@@ -61,15 +60,28 @@ def _add(session: Session, line_id: int, values: LineValues, there: LineRow | No
     put_values(line, {name: value for name, value in values.items() if name != "minutes_id"})
     line.place = min(line.place, max(0, len(minutes.sections) - 1))
     session.add(line)
-    _anchor(session, line)
     session.flush()
     session.expire(minutes, ["lines"])
 
 
-def _anchor(session: Session, line: LineRow) -> None:
-    """Turns may have been split, joined or heard again since the change was made."""
-    minutes = session.get_one(MinutesRow, line.minutes_id)
-    anchor(line.evidence, load_transcript(session, minutes.meeting_id))
+def anchor_lines(session: Session, steps: Iterable[Step]) -> None:
+    """Lets the evidence that some steps put in place name the turns and words of now.
+
+    Turns may have been split, joined or heard again since. The transcript is read once, and only where it is needed.
+    """
+    put = [step for step in steps if isinstance(step, FieldSet) and isinstance(step.after, dict)]
+    targets = [
+        s.target
+        for s in put
+        if s.field in (Field.LINE_SET, Field.LINE_ROW) and "evidence" in cast("LineValues", s.after)
+    ]
+    lines = [line for line in (session.get(LineRow, target) for target in targets) if line is not None]
+    if not lines:
+        return
+    transcript = load_transcript(session, session.get_one(MinutesRow, lines[0].minutes_id).meeting_id)
+    for line in lines:
+        anchor(line.evidence, transcript)
+    session.flush()
 
 
 def setting(line: LineRow, values: LineValues) -> FieldSet | None:

@@ -67,16 +67,24 @@ def evidence_row(transcript: Transcript, passage: Passage, of_answer: bool) -> E
 
 def anchor(evidence: Iterable[EvidenceRow], transcript: Transcript) -> None:
     """Lets passages name the turns and words that are spoken at their times now; where there are none they stay."""
-    for row in evidence:
+    for row in (row for row in evidence if not _holds(row, transcript)):
         found = located(transcript, row.start, row.end)
         if found is not None:
             row.turn, row.first, row.last = found.turn, found.first, found.last
+
+
+def _holds(row: EvidenceRow, transcript: Transcript) -> bool:
+    """Whether the words that a passage names are the ones at its time: others may speak at once, and are not meant."""
+    words = transcript.turns[row.turn].words if row.turn < len(transcript.turns) else ()
+    return row.last < len(words) and abs(words[row.first].start - row.start) < EXACT
 
 
 def spans_of(line: LineRow) -> tuple[tuple[float, float], ...]:
     """Start and end in seconds of what a line rests on, its answer's aside."""
     return tuple((row.start, row.end) for row in line.evidence if not row.of_answer)
 
+
+EXACT = 0.01  # seconds by which the rounding of stored times may differ
 
 SPACING = 1024  # between the numbers of lines that follow each other, so that others find room between them
 

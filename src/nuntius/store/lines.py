@@ -146,7 +146,7 @@ def join_lines(session: Session, user: User, meeting: Meeting, line_id: int, oth
         "evidence": _united(value_of(one, "evidence"), value_of(other, "evidence")),
         "checked_by": one.checked_by if other.checked_by else None,
         "joined": [*one.joined, *other.joined, other.id],
-        "set_by_person": sorted({*one.set_by_person, "owner", "due", "due_said", "progress", "evidence"}),
+        "set_by_person": sorted({*one.set_by_person, "owner", "due", "due_said", "progress", "evidence", "answer"}),
     }
     steps: list[Step] = [step for step in (setting(one, values),) if step is not None]
     steps.append(removal(other))

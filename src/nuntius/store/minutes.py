@@ -28,9 +28,9 @@ from nuntius.store.transcripts import names_of, with_names
 from nuntius.store.undoable import OF_LINE, OF_TURNS, Field, Step, Together, TurnsReplaced, edit_of, write_steps
 from nuntius.store.versions import keep_version, standing
 
-PLACED = ("number", "place", "chapter")  # where a line stands
-WRITTEN = ("text", "state", "answer", "why", "doubts")  # what only the machine writes
-SETTABLE = ("kind", "owner", "due", "due_said", "progress", "evidence")  # what a person may have set
+WRITTEN = (  # by the machine, where no person set it; where a line stands apart
+    "text", "state", "answer", "why", "doubts", "kind", "owner", "due", "due_said", "progress", "evidence",
+)  # fmt: skip
 ABSORBED = 0.8  # share of what a line rests on that lies within a person's own line of its kind, which says it already
 
 
@@ -81,7 +81,10 @@ def _drop_changes(session: Session, meeting_id: str, there: set[int]) -> None:
     for change in session.scalars(select(Change).where(Change.meeting_id == meeting_id)):
         edit = edit_of(change)
         if isinstance(edit, Together):
-            write_steps(change, Together(tuple(_lasting(edit.steps, there))))
+            lasting = tuple(_lasting(edit.steps, there))
+            write_steps(change, Together(lasting))
+            if not lasting:
+                session.delete(change)
         elif edit.field in OF_LINE and edit.target not in there and not (edit.field == Field.LINE_ROW and edit.before):
             session.delete(change)
 
@@ -222,9 +225,7 @@ def _renew(line: LineRow, fresh: LineRow, own_place: int | None, transcript: Tra
     if line.checked_by is not None or line.made_by is not None:
         anchor(line.evidence, transcript)
         return
-    for name in WRITTEN:
-        setattr(line, name, getattr(fresh, name))
-    put_values(line, {name: value_of(fresh, name) for name in SETTABLE if name not in line.set_by_person})
+    put_values(line, {name: value_of(fresh, name) for name in WRITTEN if name not in line.set_by_person})
     if "evidence" in line.set_by_person:
         anchor(line.evidence, transcript)
 

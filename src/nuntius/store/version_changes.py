@@ -65,7 +65,7 @@ def _taken_back(
     step = setting(now, taken)
     if step is None:
         return None
-    named = sorted({*now.set_by_person, *(name for name in SET if name in _named(step))})
+    named = sorted({*now.set_by_person, *(name for name in (*SET, "state", "answer") if name in _named(step))})
     return setting(now, {**taken, "set_by_person": named})
 
 

@@ -97,7 +97,7 @@ function Open({ record, actions }: { record: RecordData; actions: RecordActions 
     },
     [seek, show],
   );
-  const form = useLineForm(record, actions);
+  const form = useLineForm(record, actions, view.selected);
   const { uses, onProgress, copyAll } = useLineUses(meeting.id, view.sections, actions, form.change);
   const lineActions = useMemo(
     () => ({

@@ -35,7 +35,7 @@ export function sectionFor(kind: Kind, lines: readonly Line[], place: number): n
 }
 
 /** What the form of a line shows and does: opened for a new line, for one that stands, or for words that were chosen. */
-export function useLineForm(record: RecordData, actions: Pick<RecordActions, "addLine" | "changeLine">) {
+export function useLineForm(record: RecordData, actions: Pick<RecordActions, "addLine" | "changeLine">, selected: number | null) {
   const [open, setOpen] = useState<OpenLine | null>(null);
   const titles = useMemo(() => record.minutes?.sections.map((section) => section.title) ?? [], [record.minutes]);
 
@@ -44,9 +44,12 @@ export function useLineForm(record: RecordData, actions: Pick<RecordActions, "ad
     (section: Section | null, evidence: Passage[] = []) => {
       const kind = likelyKind(section?.title ?? "", section?.lines ?? []);
       const place = section?.place ?? sectionFor(kind, lines, 0);
-      setOpen({ after: null, start: emptyDraft(place, kind, section?.chapter ?? 0, evidence) });
+      setOpen({
+        after: section?.lines.find((line) => line.id === selected)?.id ?? null,
+        start: emptyDraft(place, kind, section?.chapter ?? 0, evidence),
+      });
     },
-    [lines],
+    [lines, selected],
   );
   const placeOf = useCallback((kind: Kind, place: number) => sectionFor(kind, lines, place), [lines]);
   const change = useCallback((line: Line) => setOpen({ line, start: draftOf(line) }), []);

@@ -10,8 +10,6 @@ import type { Changed, Reason, RecordData, Shape } from "./types";
 
 /** Whether a change was kept; or, where somebody else changed the same meanwhile, what stands there now. */
 export type Kept = boolean | { theirs: string; message: string };
-/** What a form carries out: the sentence where it failed, "" where it did not. */
-export type Sentence = string;
 
 const FOLLOW_AFTER = 1200; // milliseconds without a further change after which the minutes follow the turns
 
@@ -46,7 +44,7 @@ export function useRecord(meetingId: string) {
   });
 
   const carry = useCallback(
-    (change: () => Promise<Changed>, inForm?: (sentence: Sentence) => void): Promise<Kept> =>
+    (change: () => Promise<Changed>, inForm?: (sentence: string) => void): Promise<Kept> =>
       inTurn(async () => {
         try {
           const changed = await change();
@@ -145,12 +143,12 @@ export function useRecord(meetingId: string) {
             client.PUT("/api/meetings/{meeting_id}/lines/{line_id}", { params: { path: { meeting_id, line_id } }, body: { text, was } }),
           ),
         ),
-      addLine: (body: Schemas["LineNew"], inForm?: (sentence: Sentence) => void) =>
+      addLine: (body: Schemas["LineNew"], inForm?: (sentence: string) => void) =>
         carry(
           () => bodyAs("ChangedOut", client.POST("/api/meetings/{meeting_id}/lines", { params: { path: { meeting_id } }, body })),
           inForm,
         ),
-      changeLine: (line_id: number, body: Partial<Schemas["LinePatch"]>, inForm?: (sentence: Sentence) => void) =>
+      changeLine: (line_id: number, body: Partial<Schemas["LinePatch"]>, inForm?: (sentence: string) => void) =>
         carry(
           () =>
             bodyAs(

@@ -11,6 +11,8 @@ def located(transcript: Transcript, start: float, end: float) -> Passage | None:
     """
     best: tuple[int, Passage] | None = None
     for number, turn in enumerate(transcript.turns):
+        if not turn.words or turn.words[-1].end < start or turn.words[0].start > end:
+            continue
         inside = [i for i, word in enumerate(turn.words) if start <= (word.start + word.end) / 2 <= end]
         if inside and (best is None or len(inside) > best[0]):
             best = len(inside), Passage(number, inside[0], inside[-1])
